@@ -1,0 +1,41 @@
+"""The one family of errors that a user can cause."""
+
+from dataclasses import dataclass
+
+
+class ClearStepsError(Exception):
+    """Base of every error that is the input's fault; `code` is stable, the text is for people."""
+
+    code = "error"
+
+
+@dataclass(frozen=True, slots=True)
+class Problem:
+    """One thing wrong in a text: line and column count from 1."""
+
+    line: int
+    column: int
+    message: str
+
+    def __str__(self) -> str:
+        return f"{self.line}:{self.column}: {self.message}"
+
+
+class ReadError(ClearStepsError):
+    """A text or file could not be read; every problem found is in `problems`."""
+
+    code = "unreadable"
+
+    def __init__(self, problems: tuple[Problem, ...]) -> None:
+        self.problems = problems
+        super().__init__(str(problems[0]))
+
+
+class InvalidValue(ClearStepsError):
+    """A value lies outside what the field allows; the text says which and what was expected."""
+
+    code = "invalid"
+
+    def __init__(self, field: str, found: object, expected: str) -> None:
+        self.field = field
+        super().__init__(f"{field} is {found!r}; expected {expected}")

@@ -1,0 +1,58 @@
+"""What a measure says about a bar: a Step, the raw value behind it, and the evidence."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from clear_steps.core.score import Metre
+
+_FINGER_WORDS = {"1": "first", "2": "second", "3": "third", "4": "little", "T": "thumb"}
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """A moment in a bar: onset in quarters, and the strings meant."""
+
+    onset: Fraction
+    strings: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """One measure of one bar; `value` is in `unit`. Nothing found: Step 0, no value, no place."""
+
+    step: float
+    value: float | None
+    unit: str
+    place: Place | None
+    evidence: str
+
+
+def nothing(unit: str) -> Finding:
+    """The finding of a measure with nothing to measure."""
+    return Finding(0.0, None, unit, None, "")
+
+
+def beat_words(onset: Fraction, metre: Metre) -> str:
+    """`beat 3`, `the & of beat 2` or `just after beat 4`."""
+    beat, part = divmod(onset / metre.beat_quarters, 1)
+    name = f"beat {int(beat) + 1}"
+    if part == 0:
+        return name
+    return f"the & of {name}" if part == Fraction(1, 2) else f"just after {name}"
+
+
+def finger_words(fingers: tuple[str, ...]) -> str:
+    """`first and little finger`."""
+    names = [_FINGER_WORDS[finger] for finger in fingers]
+    return f"{' and '.join(names)} finger" if "thumb" not in names else " and ".join(names)
+
+
+def ordinal(string: int) -> str:
+    """`1st`, `2nd`, `3rd`, `4th` ..."""
+    return f"{string}{ {1: 'st', 2: 'nd', 3: 'rd'}.get(string, 'th') }"
+
+
+def string_words(strings: tuple[int, ...]) -> str:
+    """`3rd string` or `4th and 2nd strings`."""
+    names = [ordinal(string) for string in strings]
+    return f"{names[0]} string" if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]} strings"

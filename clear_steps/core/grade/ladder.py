@@ -1,0 +1,24 @@
+"""The ladder: every curve and every technique's Step, as data that a teacher can edit."""
+
+from dataclasses import dataclass
+
+from clear_steps.core.errors import InvalidValue
+from clear_steps.core.hand import Curve, ShapeSteps
+from clear_steps.core.score import Technique
+
+CURVE_NAMES = ("stretch", "shift", "fretting_speed", "picking_speed", "shape_changes")
+
+
+@dataclass(frozen=True)
+class Ladder:
+    """A named set of curves and Steps; sources of its rows are kept with the file."""
+
+    name: str
+    curves: dict[str, Curve]
+    technique_steps: dict[Technique, float]
+    shapes: ShapeSteps
+
+    def __post_init__(self) -> None:
+        missing = [*(set(CURVE_NAMES) - set(self.curves)), *(set(Technique) - set(self.technique_steps))]
+        if missing:
+            raise InvalidValue("ladder", self.name, f"a row for each of {', '.join(sorted(missing))}")

@@ -1,0 +1,34 @@
+"""Shift: moving the hand along the neck in the time there is."""
+
+from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.played import PlayedBar
+from clear_steps.core.hand import HARDEST_STEP
+
+UNIT = "of the time there is"
+_POWER = 6
+_MORE_SHIFTS = 0.3  # leaping at every note is harder than once
+
+
+def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
+    """The load of the worst move, with a share of all the others."""
+    moves = [(moment.move, moment) for moment in bar.moments if moment.move and moment.move.distance_mm > 0]
+    if not moves:
+        return nothing(UNIT)
+    steps = [ladder.curves["shift"].step(move.load) for move, _ in moves]
+    worst = max(steps)
+    together = sum(step**_POWER for step in steps) ** (1 / _POWER)
+    step = min(worst + _MORE_SHIFTS * (together - worst), HARDEST_STEP)
+    move, moment = moves[max(range(len(moves)), key=lambda index: moves[index][0].load)]
+    position = moment.grip.position if moment.grip else 0
+    more = f"; {len(moves)} moves in the bar" if len(moves) > 1 else ""
+    evidence = (
+        f"At {beat_words(moment.onset, bar.bar.metre)} the hand moves from the {_fret(move.before.position)} to the {_fret(position)} fret, "
+        f"{move.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {move.needed_seconds:.2f} s{more}."
+    )
+    return Finding(step, move.load, UNIT, Place(moment.onset, moment.strings), evidence)
+
+
+def _fret(fret: int) -> str:
+    suffix = "th" if 10 <= fret % 100 <= 20 else {1: "st", 2: "nd", 3: "rd"}.get(fret % 10, "th")
+    return f"{fret}{suffix}"

@@ -1,0 +1,64 @@
+"""Speed: notes per second over one beat, fretting and picking hand apart."""
+
+from collections.abc import Iterator
+
+from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.played import Moment, PlayedBar
+from clear_steps.core.score import UNPICKED
+
+UNIT = "notes/s"
+_SKIP_WORK = 0.25  # a string skipped puts back a quarter of a stroke
+_Actions = list[tuple[Moment, float]]
+
+
+def speed(bar: PlayedBar, ladder: Ladder) -> Finding:
+    """The busier hand over its busiest beat."""
+    hands = (("fretting", _fretting(bar), "left hand"), ("picking", _picking(bar), "picking hand"))
+    found = [(ladder.curves[f"{hand}_speed"].step(rate), rate, moment, words) for hand, actions, words in hands for rate, moment in _busiest(actions, bar)]
+    if not found:
+        return nothing(UNIT)
+    step, rate, moment, words = max(found, key=lambda entry: entry[0])
+    evidence = f"From {beat_words(moment.onset, bar.bar.metre)} the {words} has {rate:.1f} notes a second to play."
+    return Finding(step, rate, UNIT, Place(moment.onset, moment.strings), evidence)
+
+
+def _busiest(actions: _Actions, bar: PlayedBar) -> Iterator[tuple[float, Moment]]:
+    """The highest rate over a window of one beat that opens at an action, by running sums."""
+    beat = bar.bar.metre.beat_quarters
+    best, best_moment, total, stop = 0.0, None, 0.0, 0
+    for start, (moment, work) in enumerate(actions):
+        while stop < len(actions) and actions[stop][0].onset < moment.onset + beat:
+            total += actions[stop][1]
+            stop += 1
+        if total > best:
+            best, best_moment = total, moment
+        total -= work
+        assert stop > start  # the window holds at least its own first action
+    if best_moment is not None:
+        yield best / bar.beat_seconds, best_moment
+
+
+def _fretting(bar: PlayedBar) -> _Actions:
+    """Moments at which the fretting hand does something: sets, lifts or moves a finger."""
+    actions: _Actions = []
+    before: object = None
+    for moment in bar.moments:
+        presses = moment.grip.presses if moment.grip else ()
+        if presses != before and (presses or before):
+            actions.append((moment, 1.0))
+        before = presses
+    return actions
+
+
+def _picking(bar: PlayedBar) -> _Actions:
+    actions: _Actions = []
+    before: int | None = None
+    for moment in bar.moments:
+        struck = moment.event.struck
+        if all(UNPICKED & moment.event.techniques_of(note) for note in struck):
+            continue
+        skipped = len(struck) == 1 and before is not None and abs(struck[0].string - before) >= 2
+        actions.append((moment, 1.0 + _SKIP_WORK * skipped))
+        before = struck[0].string if len(struck) == 1 else None
+    return actions

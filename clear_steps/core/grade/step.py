@@ -1,0 +1,151 @@
+"""From measures to a Step: bars, peak, typical, song."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from enum import StrEnum
+from fractions import Fraction
+
+from clear_steps.core.grade.finding import Finding
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures import MEASURES
+from clear_steps.core.grade.measures.stretch import past_this_hand
+from clear_steps.core.grade.played import PlayedBar, played_bars
+from clear_steps.core.grade.songwide import memory, stamina
+from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Grip, Neck, PathCosts, Player, School, best_paths, demands_of
+from clear_steps.core.score import Part, Song, played_order
+from clear_steps.core.score.timing import bar_times
+
+EASIEST_STEP = 1.0
+_POWER = 6
+
+
+class Weighing(StrEnum):
+    """Two schools of weighing, and the balance between: the hardest passage, or the whole song."""
+
+    HARDEST = "hardest"
+    BALANCED = "balanced"
+    WHOLE = "whole"
+
+
+# Shares of peak and typical in the song's base Step.
+WEIGHINGS: dict[Weighing, tuple[float, float]] = {
+    Weighing.HARDEST: (1.0, 0.0),
+    Weighing.BALANCED: (0.6, 0.4),
+    Weighing.WHOLE: (0.2, 0.8),
+}
+
+
+@dataclass(frozen=True, slots=True)
+class GradeRequest:
+    """For whom and how to grade; a practice tempo (quarters a minute) only re-times the fingering."""
+
+    player: Player = Player()
+    school: School = School.BALANCED
+    weighing: Weighing = Weighing.BALANCED
+    practice_tempo: Fraction | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class BarGrade:
+    """A written bar's Step and its measures by name."""
+
+    index: int
+    number: int
+    step: float
+    findings: dict[str, Finding]
+    past_hand: bool
+
+    @property
+    def hardest_measure(self) -> str:
+        """The measure that makes the bar hard."""
+        return max(self.findings, key=lambda name: self.findings[name].step)
+
+
+@dataclass(frozen=True, slots=True)
+class Grading:
+    """A part's grade, the fingering it rests on, and the tempo it holds for."""
+
+    ladder: str
+    tempo: Fraction
+    tempo_assumed: bool
+    step: float
+    peak: float
+    peak_bars: tuple[int, ...]  # indexes of the one or two bars behind the peak
+    typical: float
+    memory: float
+    stamina: float
+    bars: tuple[BarGrade, ...]
+    grips: dict[tuple[int, int], Grip]  # (bar index, event index) -> grip
+
+
+def grade_song(song: Song, ladder: Ladder, request: GradeRequest = GradeRequest()) -> tuple[Grading, ...]:
+    """One grading a part, in order."""
+    return tuple(grade_part(song, part, ladder, request) for part in song.parts)
+
+
+def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> Grading:
+    """Grade one part.
+
+    The fingering is chosen at the marked tempo, once for every preset hand; of these the one with
+    the lowest song Step for the player is used. So slower never grades harder, nor does a longer span.
+    """
+    marked = song.playing_tempo
+    times = bar_times(part, marked)
+    demands = demands_of(part, times)
+    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school])
+    neck = Neck(part.scale_length_mm, part.capo)
+    paths = best_paths(demands, neck, part.tuning.strings, tuple(PRESET_SPANS_MM.values()), costs)
+    candidates = list(dict.fromkeys(path.grips for path in paths))
+    order = played_order(part, song.order)
+
+    def graded(grips: tuple[Grip, ...], tempo: Fraction) -> Grading:
+        retimed = times if tempo == marked else bar_times(part, marked, tempo)
+        bars = played_bars(part, retimed, demands, grips, request.player.span_mm)
+        fingering = {(demand.bar, demand.event): grip for demand, grip in zip(demands, grips, strict=True)}
+        return _grading(song, bars, order, fingering, tempo, ladder, request)
+
+    gradings = [graded(grips, marked) for grips in candidates]
+    chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
+    tempo = request.practice_tempo or marked
+    return gradings[chosen] if tempo == marked else graded(candidates[chosen], tempo)
+
+
+def _grading(
+    song: Song, bars: tuple[PlayedBar, ...], order: Sequence[int], grips: dict[tuple[int, int], Grip], tempo: Fraction, ladder: Ladder, request: GradeRequest
+) -> Grading:
+    graded = tuple(_bar_grade(bar, ladder, request.player) for bar in bars)
+    sounding = [index for index in order if bars[index].moments]
+    peak, peak_bars = _peak([graded[index].step for index in sounding], sounding)
+    beats = [float(bars[index].bar.quarters / bars[index].bar.metre.beat_quarters) for index in sounding]
+    typical = _cubic_mean([graded[index].step for index in sounding], beats)
+    peak_share, typical_share = WEIGHINGS[request.weighing]
+    remembered = memory([bar.bar for bar in bars], sorted(set(sounding)))
+    lasting = stamina(bars, order, ladder)
+    step = min(peak_share * peak + typical_share * typical + remembered + lasting, HARDEST_STEP)
+    return Grading(ladder.name, tempo, song.tempo_is_assumed, step, peak, peak_bars, typical, remembered, lasting, graded, grips)
+
+
+def _bar_grade(bar: PlayedBar, ladder: Ladder, player: Player) -> BarGrade:
+    findings = {name: measure.judge(bar, ladder) for name, measure in MEASURES.items()}
+    norm = float(sum(finding.step**_POWER for finding in findings.values()) ** (1 / _POWER))
+    past = past_this_hand(bar, player.reach_mm)
+    step = HARDEST_STEP if past else min(max(norm, EASIEST_STEP), HARDEST_STEP)
+    return BarGrade(bar.index, bar.number, step, findings, past)
+
+
+def _peak(steps: list[float], indexes: list[int]) -> tuple[float, tuple[int, ...]]:
+    """Highest mean of two bars that follow one another among those that hold notes."""
+    if not steps:
+        return EASIEST_STEP, ()
+    if len(steps) == 1:
+        return steps[0], (indexes[0],)
+    means = [(a + b) / 2 for a, b in zip(steps, steps[1:], strict=False)]
+    at = max(range(len(means)), key=lambda index: means[index])
+    return means[at], (indexes[at], indexes[at + 1])
+
+
+def _cubic_mean(steps: list[float], weights: list[float]) -> float:
+    if not steps:
+        return EASIEST_STEP
+    total = sum(weight * step**3 for step, weight in zip(steps, weights, strict=True))
+    return float((total / sum(weights)) ** (1 / 3))

@@ -1,0 +1,54 @@
+"""Piecewise linear curves from a raw value to a Step."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import cast
+
+import numpy as np
+from numpy.typing import ArrayLike, NDArray
+
+from clear_steps.core.errors import InvalidValue
+
+HARDEST_STEP = 10.0
+
+
+@dataclass(frozen=True, slots=True)
+class Curve:
+    """Points (raw value, Step), both rising; a straight line leads from 0, 0 to the first."""
+
+    points: tuple[tuple[float, float], ...]
+
+    def __post_init__(self) -> None:
+        raws, steps = zip((0.0, 0.0), *self.points, strict=True)
+        if not (_rising(raws) and all(a <= b for a, b in zip(steps, steps[1:], strict=False)) and steps[-1] <= HARDEST_STEP):
+            raise InvalidValue("curve", self.points, "values that rise and Steps that do not fall, up to 10")
+
+    def step(self, raw: float) -> float:
+        """Step of a raw value, at most the curve's last."""
+        before = (0.0, 0.0)
+        for point in self.points:
+            if raw <= point[0]:
+                return before[1] + (raw - before[0]) * (point[1] - before[1]) / (point[0] - before[0])
+            before = point
+        return before[1]
+
+    def raw(self, step: float) -> float:
+        """The largest raw value that stays at or below a Step (the last point's beyond it)."""
+        before = (0.0, 0.0)
+        for point in self.points:
+            if step < point[1]:
+                return before[0] + (step - before[1]) * (point[0] - before[0]) / (point[1] - before[1])
+            before = point
+        return before[0]
+
+    def steps_beyond(self, raws: ArrayLike) -> NDArray[np.float64]:
+        """Steps of an array; past the last point its slope goes on, so worse always costs more."""
+        xs = np.array([0.0, *(point[0] for point in self.points)])
+        ys = np.array([0.0, *(point[1] for point in self.points)])
+        values = np.asarray(raws, dtype=np.float64)
+        slope = (ys[-1] - ys[-2]) / (xs[-1] - xs[-2])
+        return cast(NDArray[np.float64], np.interp(values, xs, ys) + np.maximum(values - xs[-1], 0) * slope)
+
+
+def _rising(values: Sequence[float]) -> bool:
+    return all(a < b for a, b in zip(values, values[1:], strict=False))

@@ -1,0 +1,175 @@
+"""Every way fingers can be set on a shape, as rows of arrays."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import combinations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from clear_steps.core.hand.demands import Shape, Spot
+from clear_steps.core.hand.neck import Neck
+from clear_steps.core.score import Finger
+
+FINGERS = (Finger.INDEX, Finger.MIDDLE, Finger.RING, Finger.LITTLE)
+FULL_BARRE_STRINGS = 5
+
+# Conventions, in the unit of the path's costs (a held reach of Step 3 costs 729). They only
+# order grips that reach and move alike; from memory of how teachers number fingers.
+_WIDE_COST = 30.0  # a fret more between two fingers than they lie apart
+_CRAMPED_COST = 9.0  # a fret less
+_FINGER_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 0.5, Finger.RING: 1.5, Finger.LITTLE: 6.0, Finger.THUMB: 20.0}
+_OFF_POSITION_COST = 2.0  # the hand lies a fret beside where its fingers would put it
+_RING_BARRE_COST = 25.0  # a barre by another finger than the index
+
+
+@dataclass(frozen=True, slots=True)
+class Grip:
+    """Fingers on spots; `position` is the fret the index finger covers."""
+
+    position: int
+    presses: tuple[tuple[Finger, Spot], ...]
+    barre_strings: int  # strings the widest barre spans, 0 without one
+    barre_fret: int
+    reach_mm: float  # along the neck, thumb left out
+
+    @property
+    def fingers(self) -> tuple[Finger, ...]:
+        """Fingers in use, index first."""
+        return tuple(dict.fromkeys(finger for finger, _ in self.presses))
+
+    def finger_on(self, string: int) -> Finger | None:
+        """The finger that sounds a string: the one at its highest fret."""
+        on = [(spot.fret, finger) for finger, spot in self.presses if spot.string == string]
+        return max(on)[1] if on else None
+
+
+@dataclass(frozen=True)
+class GripTable:
+    """All grips of one shape; every array has one row a grip."""
+
+    grips: tuple[Grip, ...]
+    position_mm: NDArray[np.float64]
+    target_width_mm: NDArray[np.float64]
+    nearest_mm: NDArray[np.float64]  # lowest pressed spot, from the position
+    farthest_mm: NDArray[np.float64]  # highest pressed spot, from the position
+    reach_mm: NDArray[np.float64]
+    convention: NDArray[np.float64]
+    spots: NDArray[np.int64]  # (row, finger 1-4): code of what the finger presses, 0 = lifted
+    string_finger: NDArray[np.int64]  # (row, string): finger number that sounds it, 0 = none
+
+
+def grip_table(shape: Shape, neck: Neck, strings: int) -> GripTable:
+    """Enumerate grips: fingers rise with the fret, and at one fret from thick to thin strings."""
+    found = [(grip, cost) for presses in _pinned(shape, strings) for grip, cost in _placed(presses, neck)]
+    grips = tuple(grip for grip, _ in found)
+    position = np.array([neck.fret_mm(grip.position) for grip in grips])
+    frets = [[spot.fret for finger, spot in grip.presses if finger is not Finger.THUMB] or [grip.position] for grip in grips]
+    return GripTable(
+        grips,
+        position,
+        np.array([neck.fret_width_mm(max(grip.position, 1)) for grip in grips]),
+        np.array([neck.fret_mm(min(row)) for row in frets]) - position,
+        np.array([neck.fret_mm(max(row)) for row in frets]) - position,
+        np.array([grip.reach_mm for grip in grips]),
+        np.array([cost for _, cost in found]),
+        np.array([_spot_codes(grip) for grip in grips], dtype=np.int64),
+        np.array([_string_fingers(grip, strings) for grip in grips], dtype=np.int64),
+    )
+
+
+_Presses = tuple[tuple[Finger, tuple[Spot, ...]], ...]
+
+
+def _pinned(shape: Shape, strings: int) -> list[_Presses]:
+    """The assignments that honour the teacher's pins, or all of them where none can."""
+    every = list(_assignments(shape, strings))
+    wanted = dict(shape.pinned)
+    kept = [presses for presses in every if all(_sounding_finger(presses, string) == finger for string, finger in wanted.items())]
+    return kept or every
+
+
+def _sounding_finger(presses: _Presses, string: int) -> Finger | None:
+    on = [(spot.fret, finger) for finger, spots in presses for spot in spots if spot.string == string]
+    return max(on)[1] if on else None
+
+
+def _assignments(shape: Shape, strings: int) -> Iterator[_Presses]:
+    thumbs: list[tuple[tuple[Spot, ...], tuple[Spot, ...]]] = [((), shape.spots)]
+    lowest = [spot for spot in shape.spots if spot.string == strings]
+    if (strings, Finger.THUMB) in shape.pinned and lowest:
+        thumbs = [((lowest[-1],), tuple(spot for spot in shape.spots if spot not in lowest))]
+    for thumb, spots in thumbs:
+        held: _Presses = ((Finger.THUMB, thumb),) if thumb else ()
+        found = False
+        for runs in _runs(spots, shape.open_strings):
+            for fingers in combinations(FINGERS, len(runs)):
+                found = True
+                yield (*held, *zip(fingers, runs, strict=True))
+        if not found:  # more spots than fingers: the highest share the little finger, far past any reach
+            yield (*held, *zip(FINGERS, [*((spot,) for spot in spots[:3]), spots[3:]], strict=True))
+
+
+def _runs(spots: tuple[Spot, ...], open_strings: frozenset[int]) -> Iterator[tuple[tuple[Spot, ...], ...]]:
+    """Split spots, in order, into what one finger holds: one spot, or a barre at one fret."""
+    if not spots:
+        yield ()
+        return
+    for length in range(1, len(spots) + 1):
+        run = spots[:length]
+        if length > 1 and not _can_barre(run, spots, open_strings):
+            continue
+        for rest in _runs(spots[length:], open_strings):
+            if len(rest) < len(FINGERS):
+                yield (run, *rest)
+
+
+def _can_barre(run: tuple[Spot, ...], spots: tuple[Spot, ...], open_strings: frozenset[int]) -> bool:
+    if len({spot.fret for spot in run}) > 1:
+        return False
+    low, high = min(spot.string for spot in run), max(spot.string for spot in run)
+    return not any(low <= string <= high for string in open_strings)
+
+
+def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:
+    """A grip for each position the hand may take, with its convention cost."""
+    fretting = [(finger, spots) for finger, spots in presses if finger is not Finger.THUMB]
+    flat = tuple((finger, spot) for finger, spots in presses for spot in spots)
+    frets = [spots[0].fret for _, spots in fretting]
+    reach = neck.fret_mm(max(frets)) - neck.fret_mm(min(frets)) if frets else 0.0
+    barres = [(max(s.string for s in spots) - min(s.string for s in spots) + 1, spots[0].fret) for _, spots in fretting if len(spots) > 1]
+    width, barre_fret = max(barres, default=(0, 0))
+    cost = sum(_FINGER_COST[finger] for finger, _ in presses) + _spread_cost(fretting)
+    cost += sum(_RING_BARRE_COST for finger, spots in fretting if len(spots) > 1 and finger is not Finger.INDEX)
+    if not fretting:
+        yield Grip(max(flat[0][1].fret, 1), flat, 0, 0, 0.0), cost
+        return
+    first, spots = fretting[0]
+    natural = max(spots[0].fret - (int(first) - 1), 1)
+    choices = [natural] if first is Finger.INDEX else [natural, natural - 1, natural + 1]
+    for position in choices:
+        if 1 <= position <= spots[0].fret:
+            yield Grip(position, flat, width, barre_fret, reach), cost + _OFF_POSITION_COST * abs(position - natural)
+
+
+def _spread_cost(fretting: list[tuple[Finger, tuple[Spot, ...]]]) -> float:
+    cost = 0.0
+    for (low, low_spots), (high, high_spots) in zip(fretting, fretting[1:], strict=False):
+        apart = high_spots[0].fret - low_spots[0].fret
+        natural = int(high) - int(low)
+        stiffness = 1.0 if low is Finger.INDEX else 2.0  # the index moves away most freely
+        cost += _WIDE_COST * stiffness * max(apart - natural, 0) ** 2 + _CRAMPED_COST * max(natural - apart, 0) ** 2
+    return cost
+
+
+def _spot_codes(grip: Grip) -> list[int]:
+    codes = [0, 0, 0, 0]
+    for finger, spot in grip.presses:
+        if finger is not Finger.THUMB:
+            codes[int(finger) - 1] = codes[int(finger) - 1] * 331 + spot.fret * 16 + spot.string
+    return codes
+
+
+def _string_fingers(grip: Grip, strings: int) -> list[int]:
+    fingers = (grip.finger_on(string) for string in range(1, strings + 1))
+    return [0 if finger is None else 5 if finger is Finger.THUMB else int(finger) for finger in fingers]

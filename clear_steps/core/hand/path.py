@@ -1,0 +1,135 @@
+"""The cheapest path of grips through a part, exact, by dynamic programming.
+
+Optimum path paradigm: Sayegh 1989; how span and position shape the choice: Heijink & Meulenbroek
+2002 (both from memory). With g_i(c) the cost of grip c in layer i and m_i(p, c) that of the move:
+
+    best_0(c) = g_0(c);    best_i(c) = g_i(c) + min_p (best_{i-1}(p) + m_i(p, c))
+
+The cost of a reach and of a move is the sixth power of the Step it would get, so that what the
+path avoids is what the grade counts. All hands run as one batch: arrays are (hand, row before, row).
+Ties go to the first row, always.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from clear_steps.core.hand.curve import Curve
+from clear_steps.core.hand.demands import Demand, Links, Shape
+from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, GripTable, grip_table
+from clear_steps.core.hand.moves import MoveTable, move_table, passing_factor
+from clear_steps.core.hand.neck import Neck
+from clear_steps.core.hand.player import SchoolWeights
+
+_POWER = 6
+_SHAPE_WEIGHT = 40.0
+
+
+@dataclass(frozen=True, slots=True)
+class PathCosts:
+    """The curves that turn reaches and loads into Steps, and the school's weights."""
+
+    stretch: Curve
+    shift: Curve
+    shape_steps: "ShapeSteps"
+    school: SchoolWeights
+
+
+@dataclass(frozen=True, slots=True)
+class ShapeSteps:
+    """Steps of setting a grip: by number of fingers, by kind of barre."""
+
+    two_fingers: float
+    three_fingers: float
+    four_fingers: float
+    small_barre: float
+    full_barre_low: float  # at the 1st fret
+    full_barre_high: float  # from the 5th fret on
+
+    def step(self, grip: Grip) -> float:
+        """Step of setting a grip; one finger alone is none."""
+        count = len(grip.fingers)
+        by_fingers = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)[count]
+        if grip.barre_strings >= FULL_BARRE_STRINGS:
+            down = min(max((grip.barre_fret - 1) / 4, 0.0), 1.0)
+            return max(by_fingers, self.full_barre_low + (self.full_barre_high - self.full_barre_low) * down)
+        return max(by_fingers, self.small_barre if grip.barre_strings else 0.0)
+
+
+@dataclass(frozen=True, slots=True)
+class HandPath:
+    """One grip for every demand, and what it cost for the hand it was chosen for."""
+
+    grips: tuple[Grip, ...]
+    cost: float
+
+
+def best_paths(demands: Sequence[Demand], neck: Neck, strings: int, spans_mm: Sequence[float], costs: PathCosts) -> tuple[HandPath, ...]:
+    """The cheapest path for every span, in the order given."""
+    if not demands:
+        return tuple(HandPath((), 0.0) for _ in spans_mm)
+    layers = _Layers(neck, strings, np.array(spans_mm, dtype=np.float64)[:, None], costs)
+    tables = [layers.table(demand.shape) for demand in demands]
+    best = layers.grip_costs(demands[0].shape)
+    choices: list[NDArray[np.intp]] = []
+    for before, after in zip(demands, demands[1:], strict=False):
+        seconds = round(after.seconds - before.seconds, 9)
+        total = best[:, :, None] + layers.move_costs(before.shape, after.shape, after.links, seconds)
+        choices.append(total.argmin(axis=1))
+        best = total.min(axis=1) + layers.grip_costs(after.shape)
+    return tuple(_trace(hand, best, choices, tables) for hand in range(len(spans_mm)))
+
+
+def _trace(hand: int, best: NDArray[np.float64], choices: list[NDArray[np.intp]], tables: list[GripTable]) -> HandPath:
+    row = int(best[hand].argmin())
+    cost = float(best[hand, row])
+    rows = [row]
+    for choice in reversed(choices):
+        row = int(choice[hand, row])
+        rows.append(row)
+    return HandPath(tuple(table.grips[row] for table, row in zip(tables, reversed(rows), strict=True)), cost)
+
+
+class _Layers:
+    """Tables of one call, each built once per shape or pair of shapes."""
+
+    def __init__(self, neck: Neck, strings: int, spans_mm: NDArray[np.float64], costs: PathCosts) -> None:
+        self._neck, self._strings, self._spans, self._costs = neck, strings, spans_mm, costs
+        self._tables: dict[Shape, GripTable] = {}
+        self._grip_costs: dict[Shape, NDArray[np.float64]] = {}
+        self._moves: dict[tuple[Shape, Shape, Links], MoveTable] = {}
+        self._move_costs: dict[tuple[Shape, Shape, Links, float], NDArray[np.float64]] = {}
+
+    def table(self, shape: Shape) -> GripTable:
+        """Grips of a shape."""
+        if shape not in self._tables:
+            self._tables[shape] = grip_table(shape, self._neck, self._strings)
+        return self._tables[shape]
+
+    def grip_costs(self, shape: Shape) -> NDArray[np.float64]:
+        """(hand, row): reach to the sixth power, shape in proportion, convention."""
+        if shape not in self._grip_costs:
+            table = self.table(shape)
+            reach = self._costs.stretch.steps_beyond(table.reach_mm[None, :] / self._spans) ** _POWER
+            setting = _SHAPE_WEIGHT * np.array([self._costs.shape_steps.step(grip) for grip in table.grips])
+            self._grip_costs[shape] = self._costs.school.reach * reach + setting + table.convention
+        return self._grip_costs[shape]
+
+    def move_costs(self, before: Shape, after: Shape, links: Links, seconds: float) -> NDArray[np.float64]:
+        """(hand, row before, row): load and passing reach to the sixth power, convention."""
+        key = (before, after, links, seconds)
+        if key not in self._move_costs:
+            moves = self._move_table(before, after, links)
+            load = self._costs.shift.steps_beyond(moves.needed_seconds / seconds) ** _POWER
+            ratio = passing_factor(1 / seconds) * moves.reach_mm[None, :, :] / self._spans[:, :, None]
+            reach = self._costs.stretch.steps_beyond(ratio) ** _POWER
+            self._move_costs[key] = self._costs.school.reach * reach + (self._costs.school.move * load + moves.convention)[None, :, :]
+        return self._move_costs[key]
+
+    def _move_table(self, before: Shape, after: Shape, links: Links) -> MoveTable:
+        key = (before, after, links)
+        if key not in self._moves:
+            self._moves[key] = move_table(self.table(before), self.table(after), links)
+        return self._moves[key]

@@ -1,0 +1,108 @@
+"""Metre, note values and their letters; every time is an exact fraction of a quarter note."""
+
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+
+from clear_steps.core.errors import InvalidValue
+
+# letter -> (name, length in quarters)
+NOTE_VALUES: dict[str, tuple[str, Fraction]] = {
+    "w": ("whole", Fraction(4)),
+    "h": ("half", Fraction(2)),
+    "q": ("quarter", Fraction(1)),
+    "e": ("eighth", Fraction(1, 2)),
+    "s": ("sixteenth", Fraction(1, 4)),
+    "t": ("thirty-second", Fraction(1, 8)),
+    "z": ("sixty-fourth", Fraction(1, 16)),
+}
+TUPLETS = (3, 5, 6, 7, 9)
+_VALUE = re.compile(r"([whqestz])(\.{0,2})([35679]?)")
+_EXACT = re.compile(r"\((\d{1,4})/(\d{1,4})\)")
+
+
+@dataclass(frozen=True, slots=True)
+class Metre:
+    """A time signature: `beats` notes of 1/`unit` a bar."""
+
+    beats: int
+    unit: int
+
+    def __post_init__(self) -> None:
+        if not (1 <= self.beats <= 32 and self.unit in (1, 2, 4, 8, 16, 32)):
+            raise InvalidValue("metre", f"{self.beats}/{self.unit}", "1 to 32 beats of 1, 2, 4, 8, 16 or 32, such as 4/4")
+
+    @property
+    def quarters(self) -> Fraction:
+        """Length of a bar in quarter notes."""
+        return Fraction(4 * self.beats, self.unit)
+
+    @property
+    def beat_quarters(self) -> Fraction:
+        """Length of the counted beat: a dotted quarter in 6/8, 9/8, 12/8, else the unit."""
+        if self.unit >= 8 and self.beats % 3 == 0 and self.beats > 3:
+            return Fraction(12, self.unit)
+        return Fraction(4, self.unit)
+
+    def __str__(self) -> str:
+        return f"{self.beats}/{self.unit}"
+
+
+def parse_metre(text: str) -> Metre:
+    """Read `7/8`; raises InvalidValue."""
+    match = re.fullmatch(r"\s*(\d{1,3})\s*/\s*(\d{1,3})\s*", text)
+    if not match:
+        raise InvalidValue("metre", text, "beats over unit, such as 4/4")
+    return Metre(int(match[1]), int(match[2]))
+
+
+def tuplet_ratio(count: int) -> Fraction:
+    """`count` notes in the time of the largest smaller power of two: 3 -> 2/3, 6 -> 4/6."""
+    return Fraction(1 << ((count - 1).bit_length() - 1), count)
+
+
+def _dotted(value: Fraction, dots: int) -> Fraction:
+    return value * (2 - Fraction(1, 2**dots))
+
+
+@lru_cache(maxsize=1)
+def _single_values() -> dict[Fraction, str]:
+    """Length -> shortest spelling, plain before dotted before tuplet."""
+    spelled: dict[Fraction, str] = {}
+    suffixes = [("", Fraction(1)), (".", Fraction(3, 2)), *((str(n), tuplet_ratio(n)) for n in TUPLETS), ("..", Fraction(7, 4))]
+    for suffix, factor in suffixes:
+        for letter, (_, length) in NOTE_VALUES.items():
+            spelled.setdefault(length * factor, letter + suffix)
+    return spelled
+
+
+def parse_length(text: str) -> Fraction | None:
+    """Length in quarters of `q`, `e.`, `s6`, `q=e` (tied) or `(5/7)`; None if it is no length."""
+    total = Fraction(0)
+    for piece in text.split("="):
+        if match := _VALUE.fullmatch(piece):
+            letter, dots, tuplet = match.groups()
+            ratio = tuplet_ratio(int(tuplet)) if tuplet else Fraction(1)
+            total += _dotted(NOTE_VALUES[letter][1], len(dots)) * ratio
+        elif (match := _EXACT.fullmatch(piece)) and int(match[2]) and int(match[1]):
+            total += Fraction(int(match[1]), int(match[2]))
+        else:
+            return None
+    return total
+
+
+def spell_length(quarters: Fraction) -> str:
+    """The letters for a length, longest value first, tied where one does not do."""
+    single = _single_values()
+    if quarters in single:
+        return single[quarters]
+    pieces: list[str] = []
+    rest = quarters
+    while rest and len(pieces) < 4:
+        value = max((v for v in single if v <= rest and rest.denominator % v.denominator == 0), default=None)
+        if value is None:
+            break
+        pieces.append(single[value])
+        rest -= value
+    return "=".join(pieces) if not rest else f"({quarters.numerator}/{quarters.denominator})"

@@ -1,0 +1,233 @@
+"""What is written down: song, part, bar, event, note, as frozen values."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from enum import StrEnum
+from fractions import Fraction
+
+from clear_steps.core.errors import InvalidValue
+from clear_steps.core.score.rhythm import Metre
+from clear_steps.core.score.techniques import Technique, bend_technique
+from clear_steps.core.score.tuning import STANDARD, Tuning
+
+MAX_FRET = 36
+ASSUMED_TEMPO = Fraction(100)
+COMMON_TIME = Metre(4, 4)
+
+
+class Finger(StrEnum):
+    """A fretting finger: index 1 to little 4, T for the thumb over the neck."""
+
+    INDEX = "1"
+    MIDDLE = "2"
+    RING = "3"
+    LITTLE = "4"
+    THUMB = "T"
+
+
+class PickingFinger(StrEnum):
+    """A picking-hand finger: thumb p, index i, middle m, ring a, little c."""
+
+    THUMB = "p"
+    INDEX = "i"
+    MIDDLE = "m"
+    RING = "a"
+    LITTLE = "c"
+
+
+class Stroke(StrEnum):
+    """Direction of the pick or strum."""
+
+    DOWN = "D"
+    UP = "U"
+
+
+class Picking(StrEnum):
+    """What sounds the strings; it decides what the picking hand can do at all."""
+
+    PICK = "pick"
+    FINGERS = "fingers"
+    THUMB_PICK = "thumb-pick"
+    PICK_AND_FINGERS = "pick and fingers"
+
+
+class Instrument(StrEnum):
+    """Kind of guitar."""
+
+    ACOUSTIC = "acoustic"
+    ELECTRIC = "electric"
+    CLASSICAL = "classical"
+
+
+class Feel(StrEnum):
+    """How even the beat is."""
+
+    STRAIGHT = "straight"
+    SWING = "swing"
+    FREE = "free"
+
+
+@dataclass(frozen=True, slots=True)
+class Bend:
+    """A bend up by `half_tones` (0 only for the release of an earlier bend)."""
+
+    half_tones: Fraction
+    released: bool = False
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.half_tones <= 6 or (self.half_tones == 0 and not self.released):
+            raise InvalidValue("bend", str(self.half_tones), "a quarter to three whole tones above the fret")
+
+    @property
+    def techniques(self) -> frozenset[Technique]:
+        """The table's rows this bend counts as."""
+        rows = {bend_technique(self.half_tones)} if self.half_tones else set()
+        return frozenset(rows | ({Technique.RELEASE} if self.released else set()))
+
+
+@dataclass(frozen=True, slots=True)
+class Note:
+    """One string stopped at one fret (above the capo); string 1 is the thinnest."""
+
+    string: int
+    fret: int
+    techniques: frozenset[Technique] = frozenset()
+    bend: Bend | None = None
+    tied: bool = False
+    finger: Finger | None = None
+    picking: PickingFinger | None = None
+    uncertain: bool = False
+    optional: bool = False
+
+    def __post_init__(self) -> None:
+        if not 0 <= self.fret <= MAX_FRET:
+            raise InvalidValue("fret", self.fret, f"0 to {MAX_FRET}")
+
+    @property
+    def dead(self) -> bool:
+        """A muted click without pitch."""
+        return Technique.DEAD in self.techniques
+
+
+@dataclass(frozen=True, slots=True)
+class Event:
+    """Notes that start together, or a rest when there are none; lasts `quarters`."""
+
+    quarters: Fraction
+    notes: tuple[Note, ...] = ()  # by string, thinnest first
+    techniques: frozenset[Technique] = frozenset()  # those written as a word: all notes share them
+    stroke: Stroke | None = None
+    chord: str = ""
+    remark: str = ""
+    free: bool = False
+    uncertain: bool = False  # the rhythm here is doubtful
+
+    @property
+    def struck(self) -> tuple[Note, ...]:
+        """The notes that are sounded anew, ties left out."""
+        return tuple(note for note in self.notes if not note.tied)
+
+    def techniques_of(self, note: Note) -> frozenset[Technique]:
+        """Every technique on a note: its own, its bend's and the event's."""
+        bend = note.bend.techniques if note.bend else frozenset()
+        return note.techniques | self.techniques | bend
+
+
+@dataclass(frozen=True, slots=True)
+class Bar:
+    """One bar; its events follow one another without gaps and fill it."""
+
+    metre: Metre = COMMON_TIME
+    events: tuple[Event, ...] = ()
+    tempo: Fraction | None = None  # a change of tempo at this bar, quarters a minute
+    repeat_start: bool = False
+    repeat_times: int = 0  # played so often in all, at a closing repeat sign; 0 = no sign
+    endings: tuple[int, ...] = ()
+    double_bar: bool = False
+    pickup: bool = False  # a first bar that holds less than its metre
+
+    @property
+    def quarters(self) -> Fraction:
+        """Length actually held, in quarters."""
+        return sum((event.quarters for event in self.events), Fraction(0))
+
+    @property
+    def onsets(self) -> tuple[Fraction, ...]:
+        """Onset of every event from the bar's start, in quarters."""
+        onsets, at = [], Fraction(0)
+        for event in self.events:
+            onsets.append(at)
+            at += event.quarters
+        return tuple(onsets)
+
+    @property
+    def uncertain(self) -> bool:
+        """Whether anything in the bar is marked doubtful."""
+        return any(event.uncertain or any(note.uncertain for note in event.notes) for event in self.events)
+
+    @property
+    def silent(self) -> bool:
+        """Whether no note is struck in it."""
+        return not any(event.struck for event in self.events)
+
+
+@dataclass(frozen=True, slots=True)
+class Section:
+    """A named stretch of bars, from `first_bar` (index) to the next section."""
+
+    name: str
+    first_bar: int
+    times: int | None = 1  # None: several times, not yet counted
+
+
+@dataclass(frozen=True, slots=True)
+class Part:
+    """What one guitar plays."""
+
+    name: str = ""
+    tuning: Tuning = STANDARD
+    capo: int = 0
+    instrument: Instrument | None = None
+    picking: Picking | None = None
+    scale_length_mm: float = 648.0
+    bars: tuple[Bar, ...] = ()
+    sections: tuple[Section, ...] = ()
+    remarks: tuple[tuple[int, str], ...] = ()  # (index of the bar it stands before, text)
+
+    def pitch_of(self, note: Note) -> int:
+        """Sounding MIDI number: open string + capo + fret."""
+        return self.tuning.open_pitch(note.string) + self.capo + note.fret
+
+    def bar_number(self, index: int) -> int:
+        """Written number: from 1, a pickup is 0."""
+        return index if self.bars and self.bars[0].pickup else index + 1
+
+    def events(self) -> Iterator[tuple[int, Fraction, Event]]:
+        """Every event as (bar index, onset in the bar in quarters, event)."""
+        for index, bar in enumerate(self.bars):
+            for onset, event in zip(bar.onsets, bar.events, strict=True):
+                yield index, onset, event
+
+
+@dataclass(frozen=True, slots=True)
+class Song:
+    """A whole transcription."""
+
+    title: str = ""
+    tempo: Fraction | None = None  # quarters a minute; None = unknown
+    tempo_assumed: bool = False  # written, but as a guess
+    cents: int = 0
+    feel: Feel | None = None
+    order: tuple[str, ...] = ()
+    parts: tuple[Part, ...] = ()
+    extra: tuple[tuple[str, str], ...] = ()  # header lines nobody here knows, kept as written
+
+    @property
+    def playing_tempo(self) -> Fraction:
+        """The marked tempo, or the assumed one."""
+        return self.tempo if self.tempo is not None else ASSUMED_TEMPO
+
+    @property
+    def tempo_is_assumed(self) -> bool:
+        """Whether every figure that depends on tempo rests on a guess."""
+        return self.tempo is None or self.tempo_assumed

@@ -1,0 +1,35 @@
+"""Where beats become seconds: written time of every bar and event."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+
+from clear_steps.core.score.song import Part
+
+
+@dataclass(frozen=True, slots=True)
+class BarTime:
+    """A written bar in seconds from the part's start, and its seconds per quarter."""
+
+    start: float
+    seconds: float
+    quarter_seconds: float
+
+    def at(self, onset: Fraction) -> float:
+        """Seconds of an onset in the bar, from the part's start."""
+        return self.start + float(onset) * self.quarter_seconds
+
+
+def bar_times(part: Part, marked_tempo: Fraction, practice_tempo: Fraction | None = None) -> tuple[BarTime, ...]:
+    """Times of the written bars, one after another.
+
+    A practice tempo stands for the marked one; later changes of tempo keep their proportion.
+    """
+    scale = Fraction(1) if practice_tempo is None else practice_tempo / marked_tempo
+    tempo, start, times = marked_tempo, 0.0, []
+    for bar in part.bars:
+        tempo = bar.tempo if bar.tempo is not None else tempo
+        quarter_seconds = float(60 / (tempo * scale))
+        seconds = float(bar.quarters) * quarter_seconds
+        times.append(BarTime(start, seconds, quarter_seconds))
+        start += seconds
+    return tuple(times)

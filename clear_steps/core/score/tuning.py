@@ -1,0 +1,90 @@
+"""Tunings by name or by pitches, four to eight strings."""
+
+from dataclasses import dataclass
+
+from clear_steps.core.errors import ClearStepsError, InvalidValue
+from clear_steps.core.score.pitch import letter_of, midi_of, name_of
+
+MIN_STRINGS, MAX_STRINGS = 4, 8
+
+
+@dataclass(frozen=True, slots=True)
+class Tuning:
+    """Open strings as MIDI numbers, string 1 (thinnest) first."""
+
+    pitches: tuple[int, ...]
+
+    def __post_init__(self) -> None:
+        if not MIN_STRINGS <= len(self.pitches) <= MAX_STRINGS:
+            raise InvalidValue("tuning", len(self.pitches), f"{MIN_STRINGS} to {MAX_STRINGS} strings")
+        if not all(12 <= pitch <= 96 for pitch in self.pitches):
+            raise InvalidValue("tuning", self.spelled, "open strings between C0 and C7")
+
+    @property
+    def strings(self) -> int:
+        """Number of strings."""
+        return len(self.pitches)
+
+    @property
+    def spelled(self) -> str:
+        """Pitches low to high: `E2 A2 D3 G3 B3 E4`."""
+        return " ".join(name_of(pitch) for pitch in reversed(self.pitches))
+
+    @property
+    def name(self) -> str:
+        """The common name where there is one, the spelled pitches otherwise."""
+        return next((name for name, tuning in TUNINGS.items() if tuning == self), self.spelled)
+
+    @property
+    def letters(self) -> tuple[str, ...]:
+        """Pitch letter of every string, string 1 first."""
+        return tuple(letter_of(pitch) for pitch in self.pitches)
+
+    def open_pitch(self, string: int) -> int:
+        """MIDI number of an open string, 1 = thinnest."""
+        return self.pitches[string - 1]
+
+
+def _spelled(low_to_high: str) -> Tuning:
+    return Tuning(tuple(midi_of(name) for name in reversed(low_to_high.split())))
+
+
+# Names are common practice, no source; the first of each string count is the default.
+TUNINGS: dict[str, Tuning] = {
+    "standard": _spelled("E2 A2 D3 G3 B3 E4"),
+    "drop D": _spelled("D2 A2 D3 G3 B3 E4"),
+    "half step down": _spelled("Eb2 Ab2 Db3 Gb3 Bb3 Eb4"),
+    "whole step down": _spelled("D2 G2 C3 F3 A3 D4"),
+    "drop C#": _spelled("C#2 Ab2 Db3 Gb3 Bb3 Eb4"),
+    "drop C": _spelled("C2 G2 C3 F3 A3 D4"),
+    "double drop D": _spelled("D2 A2 D3 G3 B3 D4"),
+    "DADGAD": _spelled("D2 A2 D3 G3 A3 D4"),
+    "open D": _spelled("D2 A2 D3 F#3 A3 D4"),
+    "open E": _spelled("E2 B2 E3 G#3 B3 E4"),
+    "open G": _spelled("D2 G2 D3 G3 B3 D4"),
+    "open A": _spelled("E2 A2 E3 A3 C#4 E4"),
+    "open C": _spelled("C2 G2 C3 G3 C4 E4"),
+    "bass": _spelled("E1 A1 D2 G2"),
+    "bass 5 strings": _spelled("B0 E1 A1 D2 G2"),
+    "7 strings": _spelled("B1 E2 A2 D3 G3 B3 E4"),
+    "8 strings": _spelled("F#1 B1 E2 A2 D3 G3 B3 E4"),
+}
+STANDARD = TUNINGS["standard"]
+
+
+def parse_tuning(text: str) -> Tuning:
+    """A named tuning in any case, or pitches low to high; raises InvalidValue otherwise."""
+    wanted = " ".join(text.split())
+    for name, tuning in TUNINGS.items():
+        if name.lower() == wanted.lower():
+            return tuning
+    try:
+        return _spelled(wanted)
+    except ClearStepsError as cause:
+        names = ", ".join(TUNINGS)
+        raise InvalidValue("tuning", text, f"one of {names}, or pitches low to high such as D2 A2 D3 G3 B3 E4") from cause
+
+
+def default_tuning(strings: int) -> Tuning | None:
+    """The usual tuning of an instrument with so many strings."""
+    return next((tuning for tuning in TUNINGS.values() if tuning.strings == strings), None)

@@ -1,0 +1,7 @@
+"""Tab text: plain-text tab plus labelled lines; the grammar is docs/tab-text.md."""
+
+from clear_steps.formats.tabtext.lines import decode
+from clear_steps.formats.tabtext.reader import Reading, read_tab
+from clear_steps.formats.tabtext.writer import write_tab
+
+__all__ = ["Reading", "decode", "read_tab", "write_tab"]

@@ -1,0 +1,138 @@
+"""Header lines: one table of keys, each with its reader and its writer."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from fractions import Fraction
+from typing import Any, TypeVar
+
+from clear_steps.core.errors import ClearStepsError, InvalidValue
+from clear_steps.core.score import Feel, Instrument, Metre, Part, Picking, Song, parse_metre, parse_tuning
+from clear_steps.formats.tabtext.problems import Findings
+
+MAX_CAPO = 12
+E = TypeVar("E", bound=StrEnum)
+
+
+@dataclass
+class Headers:
+    """What the header lines have said so far; `metre` holds for bars without their own."""
+
+    song: Song
+    part: Part
+    metre: Metre | None = None
+    tuning_named: bool = False
+
+
+def _choice(kind: type[E], field: str, text: str) -> E:
+    try:
+        return kind(text.strip().lower())
+    except ValueError as cause:
+        raise InvalidValue(field, text, "one of " + ", ".join(kind)) from cause
+
+
+def _number(field: str, text: str, low: int, high: int) -> Fraction:
+    try:
+        number = Fraction(text.strip())
+    except (ValueError, ZeroDivisionError) as cause:
+        raise InvalidValue(field, text, f"a number from {low} to {high}") from cause
+    if not low <= number <= high:
+        raise InvalidValue(field, text, f"a number from {low} to {high}")
+    return number
+
+
+def read_tempo(text: str) -> Fraction:
+    """Quarters a minute, 10 to 400; raises InvalidValue."""
+    return _number("tempo", text, 10, 400)
+
+
+def _whole(field: str, text: str, low: int, high: int) -> int:
+    number = _number(field, text, low, high)
+    if number.denominator != 1:
+        raise InvalidValue(field, text, f"a whole number from {low} to {high}")
+    return int(number)
+
+
+def _read_tempo_header(headers: Headers, text: str) -> None:
+    assumed = text.startswith("~")
+    headers.song = replace(headers.song, tempo=read_tempo(text.removeprefix("~")), tempo_assumed=assumed)
+
+
+def _read_tuning(headers: Headers, text: str) -> None:
+    headers.part = replace(headers.part, tuning=parse_tuning(text))
+    headers.tuning_named = True
+
+
+def _read_time(headers: Headers, text: str) -> None:
+    headers.metre = parse_metre(text)
+
+
+def _set_song(headers: Headers, **change: Any) -> None:  # the fields' own types check the rest
+    headers.song = replace(headers.song, **change)
+
+
+def _set_part(headers: Headers, **change: Any) -> None:  # as above
+    headers.part = replace(headers.part, **change)
+
+
+_READERS: dict[str, Callable[[Headers, str], None]] = {
+    "title": lambda h, text: _set_song(h, title=text),
+    "tempo": _read_tempo_header,
+    "time": _read_time,
+    "cents": lambda h, text: _set_song(h, cents=_whole("cents", text, -100, 100)),
+    "feel": lambda h, text: _set_song(h, feel=_choice(Feel, "feel", text)),
+    "order": lambda h, text: _set_song(h, order=tuple(name.strip() for name in text.split(",") if name.strip())),
+    "tuning": _read_tuning,
+    "capo": lambda h, text: _set_part(h, capo=_whole("capo", text, 0, MAX_CAPO)),
+    "instrument": lambda h, text: _set_part(h, instrument=_choice(Instrument, "instrument", text)),
+    "picking": lambda h, text: _set_part(h, picking=_choice(Picking, "picking", text)),
+    "scale": lambda h, text: _set_part(h, scale_length_mm=float(_number("scale", text, 300, 900))),
+}
+
+
+def read_header(headers: Headers, key: str, text: str, line: int, column: int, findings: Findings) -> None:
+    """Take one header line in; an unknown key is kept, a bad value is a problem at its place."""
+    reader = _READERS.get(key.strip().lower())
+    if reader is None:
+        headers.song = replace(headers.song, extra=(*headers.song.extra, (key.strip(), text)))
+        return
+    try:
+        reader(headers, text)
+    except ClearStepsError as error:
+        findings.wrong(line, column, str(error))
+
+
+def spell_tempo(tempo: Fraction) -> str:
+    """`96`, `96.5` or `289/3`."""
+    decimal = f"{float(tempo):.6g}"
+    return decimal if Fraction(decimal) == tempo else f"{tempo.numerator}/{tempo.denominator}"
+
+
+def song_header(song: Song, metre: Metre) -> list[str]:
+    """The header lines that belong to the whole song."""
+    lines = [f"Title: {song.title}"] if song.title else []
+    if song.tempo is not None:
+        lines.append(f"Tempo: {'~' if song.tempo_assumed else ''}{spell_tempo(song.tempo)}")
+    lines.append(f"Time: {metre}")
+    if song.cents:
+        lines.append(f"Cents: {song.cents}")
+    if song.feel:
+        lines.append(f"Feel: {song.feel}")
+    if song.order:
+        lines.append(f"Order: {', '.join(song.order)}")
+    return lines + [f"{key}: {text}" for key, text in song.extra]
+
+
+def part_header(part: Part, is_first: bool) -> list[str]:
+    """The header lines of one part."""
+    lines = [f"Part: {part.name}".rstrip()] if part.name or not is_first else []
+    lines.append(f"Tuning: {part.tuning.name}")
+    if part.capo:
+        lines.append(f"Capo: {part.capo}")
+    if part.instrument:
+        lines.append(f"Instrument: {part.instrument}")
+    if part.picking:
+        lines.append(f"Picking: {part.picking}")
+    if part.scale_length_mm != 648.0:
+        lines.append(f"Scale: {part.scale_length_mm:.10g}")
+    return lines

@@ -1,0 +1,214 @@
+"""From raw text to headers, sections, systems and remarks: what each line is."""
+
+import re
+from dataclasses import dataclass, field
+from enum import StrEnum
+
+from clear_steps.core.errors import Problem, ReadError
+from clear_steps.core.score import HOW_WORDS, parse_length
+
+MAX_CHARACTERS = 400_000
+MAX_COLUMNS = 2_000
+
+
+class Label(StrEnum):
+    """The labelled lines of a system, in the order they are written."""
+
+    BAR = "bar"
+    CHORD = "chd"
+    LENGTH = "len"
+    COUNT = "cnt"
+    HOW = "how"
+    PICKING = "pck"
+    FINGER = "fin"
+    REMARK = "rem"
+
+
+@dataclass(frozen=True, slots=True)
+class LabelLine:
+    """A labelled line; `text` keeps its columns, the label itself blanked out."""
+
+    label: Label
+    line: int
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class StringLine:
+    """One string of a system; `body` is the column after its name."""
+
+    line: int
+    name: str
+    body: int
+    text: str
+
+
+@dataclass
+class System:
+    """String lines that belong together, thinnest first, with their labelled lines."""
+
+    strings: list[StringLine] = field(default_factory=list)
+    labels: list[LabelLine] = field(default_factory=list)
+
+
+@dataclass(frozen=True, slots=True)
+class Header:
+    """`Key: text`; column is that of the text."""
+
+    line: int
+    column: int
+    key: str
+    text: str
+
+
+@dataclass(frozen=True, slots=True)
+class SectionLine:
+    """`[Name xN]`; times None for `x?`."""
+
+    line: int
+    name: str
+    times: int | None
+
+
+@dataclass(frozen=True, slots=True)
+class RemarkLine:
+    """Any other text, kept."""
+
+    line: int
+    text: str
+
+
+Block = System | Header | SectionLine | RemarkLine
+
+_STRING = re.compile(r"\s*(?P<name>[A-Ga-g](?:#|b|♯|♭)?-?\d?|\d)?\s*(?P<body>[|\-].*)")
+_LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
+_HEADER = re.compile(r"(?P<key>[A-Za-z][A-Za-z ]{0,30}?)\s*:(?P<text>.*)")
+_SECTION = re.compile(r"\s*\[(?P<name>[^\]]*?)(?:\s+x(?P<times>\d{1,3}|\?))?\s*\]\s*")
+_CHORD = re.compile(r"[A-G][#b]?(?:m|maj|min|dim|aug|sus|add|M|\+|-|°|ø|\d|[#b]\d|\(|\))*(?:/[A-G][#b]?)?|N\.?C\.?")
+_COUNT = re.compile(r"\d{1,2}|[e&atl+]")
+_BAR_MARK = re.compile(r"\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
+_PALM_MUTE = re.compile(r"[\s|]*(?:P\.?M\.?[-. ]*\|?\s*)+")
+
+
+def decode(content: bytes) -> str:
+    """Bytes of a file as text; raises ReadError at the byte that is not UTF-8."""
+    try:
+        return content.decode("utf-8-sig")
+    except UnicodeDecodeError as cause:
+        before = content[: cause.start]
+        line, column = before.count(b"\n") + 1, cause.start - (before.rfind(b"\n") + 1) + 1
+        raise ReadError((Problem(line, column, f"byte 0x{content[cause.start]:02x} is not UTF-8 text; save the file as UTF-8"),)) from cause
+
+
+def blocks_of(text: str) -> list[Block]:
+    """Sort every line; raises ReadError where the text cannot be a tab at all."""
+    _check_text(text)
+    lines = [line.expandtabs(8).rstrip() for line in re.split(r"\r\n|\r|\n", text)]
+    blocks: list[Block] = []
+    pending: list[LabelLine] = []
+    system: System | None = None
+    music_begun = False
+    for number, line in enumerate(lines, start=1):
+        if string := _string_line(number, line):
+            if system is None:
+                system = System(labels=pending)
+                blocks.append(system)
+                pending = []
+            system.strings.append(string)
+            music_begun = True
+            continue
+        if not line.strip():
+            system = None
+            continue
+        label = _label_line(number, line)
+        if label and system is not None and not _stands_above(lines, number):
+            system.labels.append(label)
+            continue
+        system = None
+        if label:
+            pending.append(label)
+            continue
+        _release(pending, blocks)
+        block = _plain_block(number, line, music_begun)
+        music_begun = music_begun and not (isinstance(block, Header) and block.key.lower() == "part")
+        blocks.append(block)
+    _release(pending, blocks)
+    return blocks
+
+
+def _release(pending: list[LabelLine], blocks: list[Block]) -> None:
+    """Labelled lines that no system followed are remarks."""
+    blocks.extend(RemarkLine(label.line, label.text.strip()) for label in pending)
+    pending.clear()
+
+
+def _check_text(text: str) -> None:
+    if not text.strip():
+        raise ReadError((Problem(1, 1, "the text is empty; expected string lines such as e|--0--2--|"),))
+    if len(text) > MAX_CHARACTERS:
+        raise ReadError((Problem(1, 1, f"the text has {len(text):,} characters; expected at most {MAX_CHARACTERS:,}"),))
+    for number, line in enumerate(text.split("\n"), start=1):
+        if "\0" in line:
+            raise ReadError((Problem(number, line.index("\0") + 1, "a NUL character stands here; expected plain text"),))
+        if len(line) > MAX_COLUMNS:
+            raise ReadError((Problem(number, MAX_COLUMNS + 1, f"the line has {len(line):,} columns; expected at most {MAX_COLUMNS:,}"),))
+
+
+def _string_line(number: int, line: str) -> StringLine | None:
+    match = _STRING.fullmatch(line)
+    if not match:
+        return None
+    body = match["body"]
+    dashes = body.count("-")
+    if dashes < 3 or ("|" not in body and not match["name"]) or dashes * 3 < len(body.replace(" ", "")) - 12:
+        return None
+    return StringLine(number, match["name"] or "", match.start("body"), line)
+
+
+def _label_line(number: int, line: str) -> LabelLine | None:
+    if match := _LABEL.match(line):
+        return LabelLine(Label(match["label"]), number, " " * match.end() + line[match.end() :])
+    words = line.replace("|", " ").split()
+    if not words or line.lstrip().startswith("["):
+        return None
+    if _PALM_MUTE.fullmatch(line):
+        return LabelLine(Label.HOW, number, re.sub(r"P\.M\.", "PM--", line).replace(".", "-"))
+    if all(_BAR_MARK.fullmatch(word) for word in words):
+        return LabelLine(Label.BAR, number, line)
+    if all(_COUNT.fullmatch(word) for word in words) and any(word.isdigit() for word in words):
+        return LabelLine(Label.COUNT, number, line)
+    if all(parse_length(word.removeprefix("R")) is not None for word in words):
+        return LabelLine(Label.LENGTH, number, line)
+    if all(_CHORD.fullmatch(word) for word in words):
+        return LabelLine(Label.CHORD, number, line)
+    if all(word.rstrip("-") in HOW_WORDS for word in words):
+        return LabelLine(Label.HOW, number, line)
+    return None
+
+
+def _stands_above(lines: list[str], number: int) -> bool:
+    """Whether the next line that holds something, without a gap, is a string line or a label of one.
+
+    A line between two systems without an empty line belongs to the lower one.
+    """
+    for index in range(number, len(lines)):
+        line = lines[index]
+        if not line.strip():
+            return False
+        if _string_line(index + 1, line):
+            return True
+        if not _label_line(index + 1, line):
+            return False
+    return False
+
+
+def _plain_block(number: int, line: str, music_begun: bool) -> Block:
+    if match := _SECTION.fullmatch(line):
+        times = match["times"]
+        return SectionLine(number, match["name"].strip(), None if times == "?" else int(times or 1))
+    match = _HEADER.fullmatch(line)
+    if match and (not music_begun or match["key"].lower() == "part"):
+        text = match["text"]
+        column = match.start("text") + len(text) - len(text.lstrip()) + 1
+        return Header(number, column, match["key"], text.strip())
+    return RemarkLine(number, line.strip())

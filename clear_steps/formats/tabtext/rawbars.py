@@ -1,0 +1,145 @@
+"""From a system of string lines to bars with their notes and words, still by column."""
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+
+from clear_steps.core.errors import ClearStepsError
+from clear_steps.core.score import Metre, parse_metre
+from clear_steps.formats.tabtext.header import read_tempo
+from clear_steps.formats.tabtext.lines import Label, LabelLine, StringLine, System
+from clear_steps.formats.tabtext.problems import Findings
+from clear_steps.formats.tabtext.tokens import Token, tokens_of
+
+_TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2}))?\s*$")
+_BAR_LINE = re.compile(r"\|+")
+
+
+@dataclass(frozen=True, slots=True)
+class Word:
+    """A word of a labelled line; columns count from 0, `end` is behind its last sign."""
+
+    line: int
+    column: int
+    end: int
+    text: str
+
+
+@dataclass
+class RawBar:
+    """A bar between two bar lines; columns count from 0 in the text's lines."""
+
+    line: int
+    start: int
+    end: int
+    tokens: list[Token] = field(default_factory=list)
+    words: dict[Label, list[Word]] = field(default_factory=dict)
+    repeat_start: bool = False
+    repeat_times: int = 0
+    double_bar: bool = False
+    metre: Metre | None = None
+    tempo: Word | None = None
+    endings: tuple[int, ...] = ()
+
+
+def raw_bars(system: System, findings: Findings) -> list[RawBar]:
+    """Cut a system into bars; ragged lines and signs that are no tab are problems at their place."""
+    bodies = [_TAIL.sub("|", line.text) for line in system.strings]
+    first = system.strings[0]
+    if not _even(system.strings, bodies, findings):
+        return []
+    bars = list(_bars_of(first, bodies[0]))
+    for bar in bars:
+        _read_signs(bar, system.strings, bodies, findings)
+    times = [int(m["times"]) for line in system.strings if (m := _TAIL.search(line.text)) and m["times"]]
+    if times and bars:
+        bars[-1].repeat_times = times[0]
+    for label in system.labels:
+        _share_words(label, bars, findings)
+    for bar in bars:
+        _read_bar_marks(bar, findings)
+    return bars
+
+
+def _even(strings: list[StringLine], bodies: list[str], findings: Findings) -> bool:
+    """Every string line as long as the first, with its bar lines at the same columns."""
+    first, wanted = strings[0], bodies[0]
+    lengths = [len(body) for body in bodies]
+    usual = max(set(lengths), key=lengths.count)
+    even = True
+    for line, body in zip(strings, bodies, strict=True):
+        if len(body) != usual:
+            findings.wrong(line.line, len(body), f"this string line ends at column {len(body)}; expected column {usual} like the others of its system")
+            even = False
+    if not even:
+        return False
+    bar_columns = [at for at, sign in enumerate(wanted) if sign == "|" and at >= first.body]
+    for line, body in zip(strings[1:], bodies[1:], strict=True):
+        own = [at for at, sign in enumerate(body) if sign == "|" and at >= line.body]
+        if own != bar_columns:
+            column = min(set(own) ^ set(bar_columns))
+            findings.wrong(line.line, column + 1, f"the bar lines differ from those of line {first.line}; expected them under one another")
+            even = False
+    return even
+
+
+def _bars_of(first: StringLine, body: str) -> Iterator[RawBar]:
+    lines = [(match.start(), match.end()) for match in _BAR_LINE.finditer(body, first.body)]
+    edges = lines if lines and lines[0][0] == first.body else [(first.body, first.body), *lines]
+    if not edges or edges[-1][1] < len(body):
+        edges.append((len(body), len(body)))
+    for (_, start), (end, behind) in zip(edges, edges[1:], strict=False):
+        yield RawBar(first.line, start, end, double_bar=behind - end > 1)
+
+
+def _read_signs(bar: RawBar, strings: list[StringLine], bodies: list[str], findings: Findings) -> None:
+    for string, (line, body) in enumerate(zip(strings, bodies, strict=True), start=1):
+        bar.repeat_start |= body[bar.start : bar.start + 1] == ":"
+        if body[bar.end - 1 : bar.end] == ":" and bar.end - bar.start > 1:
+            bar.repeat_times = 2
+        tokens, strangers = tokens_of(body, string, bar.start, bar.end)
+        bar.tokens.extend(tokens)
+        for column, sign in strangers:
+            findings.wrong(line.line, column + 1, f"'{sign}' is no sign of a string line; expected a fret, x, - or one of h p t / \\ b r ~ = ( ) < > ?")
+
+
+def words_of(label: LabelLine) -> list[Word]:
+    """Split a labelled line; remarks at two blanks or a bar line, others at every blank."""
+    pattern = r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s*\||\s*$)" if label.label is Label.REMARK else r"[^|\s]+"
+    return [Word(label.line, m.start(), m.end(), m.group()) for m in re.finditer(pattern, label.text)]
+
+
+def _share_words(label: LabelLine, bars: list[RawBar], findings: Findings) -> None:
+    for word in words_of(label):
+        home = next((bar for bar in bars if bar.start - 1 <= word.column < bar.end), None)
+        if home:
+            home.words.setdefault(label.label, []).append(word)
+        elif label.label is Label.BAR and bars and re.fullmatch(r"x\d+", word.text):
+            bars[-1].repeat_times = int(word.text[1:])
+        else:
+            findings.wrong(word.line, word.column + 1, f"'{word.text}' stands over no bar; expected it above or below a bar of its system")
+
+
+def _read_bar_marks(bar: RawBar, findings: Findings) -> None:
+    for word in bar.words.get(Label.BAR, []):
+        try:
+            _read_bar_mark(bar, word)
+        except ClearStepsError as error:
+            findings.wrong(word.line, word.column + 1, str(error))
+        except ValueError:
+            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no mark of a bar; expected a metre such as 7/8, an ending such as 1., a tempo such as @96, or x4")
+
+
+def _read_bar_mark(bar: RawBar, word: Word) -> None:
+    text = word.text
+    if text.startswith("@"):
+        read_tempo(text[1:])
+        bar.tempo = word
+    elif re.fullmatch(r"x\d{1,2}", text):
+        bar.repeat_times = int(text[1:])
+    elif re.fullmatch(r"(?:\d\.)+", text):
+        bar.endings = tuple(int(number) for number in text.rstrip(".").split("."))
+    elif "/" in text:
+        bar.metre = parse_metre(text)
+    else:
+        raise ValueError(text)

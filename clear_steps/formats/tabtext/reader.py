@@ -1,0 +1,191 @@
+"""Text -> Song, with everything that is wrong or guessed by line and column."""
+
+from dataclasses import dataclass, field, replace
+from fractions import Fraction
+
+from clear_steps.core.errors import ClearStepsError, Problem, ReadError
+from clear_steps.core.score import COMMON_TIME, Bar, Event, Metre, Note, Part, Section, Song, default_tuning
+from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
+from clear_steps.formats.tabtext.header import Headers, read_header, read_tempo
+from clear_steps.formats.tabtext.labelling import LabelledEvent, label_events
+from clear_steps.formats.tabtext.lines import Header, Label, RemarkLine, SectionLine, System, blocks_of
+from clear_steps.formats.tabtext.placing import PlacedBar, Slot, place_bars
+from clear_steps.formats.tabtext.problems import Findings
+from clear_steps.formats.tabtext.rawbars import RawBar, raw_bars
+from clear_steps.formats.tabtext.tokens import Token, note_of
+
+MAX_BARS = 500
+
+
+@dataclass(frozen=True, slots=True)
+class Reading:
+    """The song, what was guessed on the way, and the text line each bar of part 1.. begins on."""
+
+    song: Song
+    guesses: tuple[Problem, ...]
+    bar_lines: tuple[tuple[int, ...], ...]
+
+
+@dataclass
+class _PartDraft:
+    headers: Headers
+    items: list[System | SectionLine | RemarkLine] = field(default_factory=list)
+
+
+def read_tab(text: str) -> Reading:
+    """Read tab text; raises ReadError with every problem found, by line and column."""
+    findings = Findings()
+    song, drafts = _sorted_parts(text, findings)
+    read = [_read_part(draft, findings) for draft in drafts]
+    if not any(part.bars for part, _ in read) and not findings.problems:
+        findings.wrong(1, 1, "no tab was found in the text; expected string lines such as e|--0--2--|")
+    if findings.problems:
+        raise ReadError(tuple(sorted(findings.problems, key=lambda problem: (problem.line, problem.column))))
+    song = replace(song, parts=tuple(part for part, _ in read))
+    _check_order(song, findings)
+    return Reading(song, tuple(findings.guesses), tuple(lines for _, lines in read))
+
+
+def _sorted_parts(text: str, findings: Findings) -> tuple[Song, list[_PartDraft]]:
+    headers = Headers(Song(), Part())
+    drafts = [_PartDraft(headers)]
+    for block in blocks_of(text):
+        if not isinstance(block, Header):
+            drafts[-1].items.append(block)
+            continue
+        if block.key.lower() == "part":
+            headers = Headers(headers.song, Part(name=block.text), headers.metre)
+            if any(isinstance(item, System) for item in drafts[-1].items):
+                drafts.append(_PartDraft(headers))
+            else:
+                headers.part = replace(drafts[-1].headers.part, name=block.text)
+                headers.tuning_named = drafts[-1].headers.tuning_named
+                drafts[-1].headers = headers
+            continue
+        read_header(headers, block.key, block.text, block.line, block.column, findings)
+    return headers.song, drafts
+
+
+def _check_order(song: Song, findings: Findings) -> None:
+    known = {section.name.lower() for part in song.parts for section in part.sections}
+    for name in song.order:
+        if name.lower() not in known:
+            findings.guessed(1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played")
+
+
+def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, ...]]:
+    systems = [item for item in draft.items if isinstance(item, System)]
+    part = replace(draft.headers.part, tuning=_tuning(systems, draft.headers, findings))
+    raw: list[RawBar] = []
+    sections: list[Section] = []
+    remarks: list[tuple[int, str]] = []
+    for item in draft.items:
+        if isinstance(item, System):
+            if len(item.strings) == part.tuning.strings:
+                raw.extend(raw_bars(item, findings))
+        elif isinstance(item, SectionLine):
+            sections = [section for section in sections if section.first_bar != len(raw)]
+            sections.append(Section(item.name, len(raw), item.times))
+        else:
+            remarks.append((len(raw), item.text))
+    if len(raw) > MAX_BARS:
+        findings.wrong(raw[MAX_BARS].line, raw[MAX_BARS].start + 1, f"this is bar {MAX_BARS + 1} of {len(raw):,}; expected at most {MAX_BARS} bars a part")
+        return part, ()
+    bars = _read_bars(raw, draft.headers.metre, findings)
+    kept = tuple(section for section in sections if section.first_bar < len(bars))
+    return replace(part, bars=bars, sections=kept, remarks=tuple(remarks)), tuple(bar.line for bar in raw)
+
+
+def _tuning(systems: list[System], headers: Headers, findings: Findings) -> Tuning:
+    """The declared tuning, or the one the string names spell; every system must have its strings."""
+    tuning = headers.part.tuning
+    if systems and not headers.tuning_named:
+        first = systems[0]
+        count, line = len(first.strings), first.strings[0].line
+        if not MIN_STRINGS <= count <= MAX_STRINGS:
+            findings.wrong(line, 1, f"{count} string lines stand together here; expected {MIN_STRINGS} to {MAX_STRINGS} (6 unless a Tuning is declared)")
+            return tuning
+        tuning = _named_by_letters(first) or default_tuning(count) or tuning
+        findings.guessed(line, 1, f"no tuning is written; {tuning.name} is taken")
+        headers.tuning_named = count != 5  # five lines are more often a forgotten one than a bass
+        if count == 5:
+            findings.wrong(line, 1, "5 string lines stand together here; expected 6, or a Tuning that names five strings")
+    for system in systems:
+        if len(system.strings) != tuning.strings:
+            line, count = system.strings[0].line, len(system.strings)
+            findings.wrong(line, 1, f"{count} string lines stand together here; expected {tuning.strings} for the tuning {tuning.name}")
+    return tuning
+
+
+def _named_by_letters(system: System) -> Tuning | None:
+    flats = {"Db": "C#", "D#": "Eb", "Gb": "F#", "G#": "Ab", "A#": "Bb"}
+    letters = [line.name.rstrip("0123456789-").replace("♯", "#").replace("♭", "b").capitalize() for line in system.strings]
+    wanted = tuple(flats.get(letter, letter) for letter in letters)
+    return next((tuning for tuning in TUNINGS.values() if tuning.letters == wanted), None)
+
+
+def _read_bars(raw: list[RawBar], metre: Metre | None, findings: Findings) -> tuple[Bar, ...]:
+    if raw and metre is None:
+        findings.guessed(raw[0].line, 1, "no metre is written; 4/4 is taken")
+    metres = [bar.metre or metre or COMMON_TIME for bar in raw]
+    numbers = list(range(1, len(raw) + 1))
+    placed = place_bars(raw, metres, numbers, findings)
+    held: dict[int, int] = {}  # fret last sounded, by string
+    before: dict[int, int] = {}  # frets of the event before
+    bars = []
+    for index, (bar, placing) in enumerate(zip(raw, placed, strict=True)):
+        drafts: list[LabelledEvent] = []
+        for slot, quarters in zip(placing.slots, _durations(placing), strict=True):
+            notes = tuple(note for token in _top_down(slot) if (note := _note(token, held, before, bar, findings)))
+            before = {note.string: note.fret for note in notes}
+            held.update(before)
+            drafts.append(LabelledEvent(Event(quarters, notes), slot.columns))
+        events = label_events(bar, drafts, findings)
+        if not placing.certain and events:
+            events = (replace(events[0], uncertain=True), *events[1:])
+        bars.append(_bar(bar, metres[index], events))
+    if bars and bars[0].quarters < bars[0].metre.quarters:
+        bars[0] = replace(bars[0], pickup=True)
+    return tuple(bars)
+
+
+def _top_down(slot: Slot) -> list[Token]:
+    return sorted(slot.tokens, key=lambda token: token.string)
+
+
+def _durations(placed: PlacedBar) -> list[Fraction]:
+    ends = [slot.onset for slot in placed.slots[1:]] + [placed.quarters]
+    return [end - slot.onset for slot, end in zip(placed.slots, ends, strict=True)]
+
+
+def _note(token: Token, held: dict[int, int], before: dict[int, int], bar: RawBar, findings: Findings) -> Note | None:
+    try:
+        slid = comes_from_before(token.slide_sign, before.get(token.string), token.fret) or token.attached
+        return note_of(token, held.get(token.string), slid)
+    except (ValueError, ClearStepsError) as error:
+        findings.wrong(bar.line + token.string - 1, token.start + 1, str(error))
+        return None
+
+
+def comes_from_before(sign: str, fret_before: int | None, fret: int | None) -> bool:
+    """Whether a slide sign leads from the event before: `s` always does, / and \\ by direction."""
+    if sign == "s":
+        return True
+    if fret_before is None or fret is None:
+        return False
+    return (sign == "/" and fret_before < fret) or (sign == "\\" and fret_before > fret)
+
+
+def _bar(raw: RawBar, metre: Metre, events: tuple[Event, ...]) -> Bar:
+    return Bar(
+        metre,
+        events,
+        tempo=read_tempo(raw.tempo.text[1:]) if raw.tempo else None,
+        repeat_start=raw.repeat_start,
+        repeat_times=raw.repeat_times,
+        endings=raw.endings,
+        double_bar=raw.double_bar,
+    )
+
+
+__all__ = ["Label", "Reading", "comes_from_before", "read_tab"]
