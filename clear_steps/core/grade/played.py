@@ -79,12 +79,14 @@ def played_bars(part: Part, times: Sequence[BarTime], demands: Sequence[Demand],
 
 def _move(before: Grip, grip: Grip, seconds: float, slid: bool, neck: Neck) -> Move:
     start, stop = neck.fret_mm(before.position), neck.fret_mm(grip.position)
-    needed = movement_seconds(abs(stop - start), neck.fret_width_mm(grip.position))
+    jumps = [abs(neck.fret_mm(fret) - neck.fret_mm(grip.finger_frets[finger])) for finger, fret in before.finger_frets.items() if finger in grip.finger_frets]
+    distance = max(abs(stop - start), *jumps, 0.0)
+    needed = movement_seconds(distance, neck.fret_width_mm(grip.position))
     low, high = min(_frets(before, start, neck)[0], _frets(grip, stop, neck)[0]), max(_frets(before, start, neck)[1], _frets(grip, stop, neck)[1])
     alone = len({*before.fingers, *grip.fingers}) == 1
     frets = [spot.fret for _, spot in (*before.presses, *grip.presses)]
     return Move(
-        before, abs(stop - start), needed * (SLIDE_SHARE if slid else 1), seconds,
+        before, distance, needed * (SLIDE_SHARE if slid else 1), seconds,
         0.0 if alone else high[0] - low[0], (min(frets), max(frets)),
     )  # fmt: skip
 

@@ -19,8 +19,10 @@ FULL_BARRE_STRINGS = 5
 _WIDE_COST = 30.0  # a fret more between two fingers than they lie apart
 _CRAMPED_COST = 9.0  # a fret less
 _FINGER_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 0.5, Finger.RING: 1.5, Finger.LITTLE: 6.0, Finger.THUMB: 20.0}
-_OFF_POSITION_COST = 2.0  # the hand lies a fret beside where its fingers would put it
-_RING_BARRE_COST = 25.0  # a barre by another finger than the index
+# A barre by the ring finger is common; by the little finger it can hardly be held beside others.
+_BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 60.0, Finger.LITTLE: 4000.0}
+_SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
+_ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,6 +39,11 @@ class Grip:
     def fingers(self) -> tuple[Finger, ...]:
         """Fingers in use, index first."""
         return tuple(dict.fromkeys(finger for finger, _ in self.presses))
+
+    @property
+    def finger_frets(self) -> dict[Finger, int]:
+        """The fret every finger presses; the thumb left out."""
+        return {finger: spot.fret for finger, spot in self.presses if finger is not Finger.THUMB}
 
     def finger_on(self, string: int) -> Finger | None:
         """The finger that sounds a string: the one at its highest fret."""
@@ -56,6 +63,7 @@ class GripTable:
     reach_mm: NDArray[np.float64]
     convention: NDArray[np.float64]
     spots: NDArray[np.int64]  # (row, finger 1-4): code of what the finger presses, 0 = lifted
+    finger_mm: NDArray[np.float64]  # (row, finger 1-4): where along the neck, NaN = lifted
     string_finger: NDArray[np.int64]  # (row, string): finger number that sounds it, 0 = none
 
 
@@ -74,6 +82,7 @@ def grip_table(shape: Shape, neck: Neck, strings: int) -> GripTable:
         np.array([grip.reach_mm for grip in grips]),
         np.array([cost for _, cost in found]),
         np.array([_spot_codes(grip) for grip in grips], dtype=np.int64),
+        np.array([_finger_mm(grip, neck) for grip in grips]),
         np.array([_string_fingers(grip, strings) for grip in grips], dtype=np.int64),
     )
 
@@ -140,7 +149,7 @@ def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:
     barres = [(max(s.string for s in spots) - min(s.string for s in spots) + 1, spots[0].fret) for _, spots in fretting if len(spots) > 1]
     width, barre_fret = max(barres, default=(0, 0))
     cost = sum(_FINGER_COST[finger] for finger, _ in presses) + _spread_cost(fretting)
-    cost += sum(_RING_BARRE_COST for finger, spots in fretting if len(spots) > 1 and finger is not Finger.INDEX)
+    cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
     if not fretting:
         yield Grip(max(flat[0][1].fret, 1), flat, 0, 0, 0.0), cost
         return
@@ -149,7 +158,13 @@ def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:
     choices = [natural] if first is Finger.INDEX else [natural, natural - 1, natural + 1]
     for position in choices:
         if 1 <= position <= spots[0].fret:
-            yield Grip(position, flat, width, barre_fret, reach), cost + _OFF_POSITION_COST * abs(position - natural)
+            apart = _apart_cost(spots[0].fret - position, int(first) - 1)
+            yield Grip(position, flat, width, barre_fret, reach), cost + apart
+
+
+def _apart_cost(frets: int, natural: int) -> float:
+    """Cost of two fingers that lie so many frets apart, against how far they lie apart at rest."""
+    return _WIDE_COST * max(frets - natural, 0) ** 2 + _CRAMPED_COST * max(natural - frets, 0) ** 2
 
 
 def _spread_cost(fretting: list[tuple[Finger, tuple[Spot, ...]]]) -> float:
@@ -158,7 +173,10 @@ def _spread_cost(fretting: list[tuple[Finger, tuple[Spot, ...]]]) -> float:
         apart = high_spots[0].fret - low_spots[0].fret
         natural = int(high) - int(low)
         stiffness = 1.0 if low is Finger.INDEX else 2.0  # the index moves away most freely
-        cost += _WIDE_COST * stiffness * max(apart - natural, 0) ** 2 + _CRAMPED_COST * max(natural - apart, 0) ** 2
+        cost += stiffness * _apart_cost(apart, natural)
+        if apart == 0:
+            across = low_spots[-1].string - high_spots[0].string
+            cost += _ACROSS_COST * max(across - natural, 0) ** 2 + _SPLIT_BARRE_COST * (len(low_spots) + len(high_spots) > 2)
     return cost
 
 
@@ -168,6 +186,11 @@ def _spot_codes(grip: Grip) -> list[int]:
         if finger is not Finger.THUMB:
             codes[int(finger) - 1] = codes[int(finger) - 1] * 331 + spot.fret * 16 + spot.string
     return codes
+
+
+def _finger_mm(grip: Grip, neck: Neck) -> list[float]:
+    frets = grip.finger_frets
+    return [neck.fret_mm(frets[finger]) if finger in frets else np.nan for finger in FINGERS]
 
 
 def _string_fingers(grip: Grip, strings: int) -> list[int]:

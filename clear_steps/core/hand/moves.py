@@ -17,7 +17,7 @@ FITTS_A_SECONDS, FITTS_B_SECONDS = 0.030, 0.060
 SLIDE_SHARE = 0.25  # a slide guides itself
 
 _BROKEN_LINK_COST = 3000.0  # a hammer-on with a lower finger, a held note that changes fingers
-_HOP_COST = 10.0  # one finger has to jump to another string or fret
+_HOP_COST, _HOP_SECONDS = 25.0, 0.25  # one finger has to jump; less where it has longer than this
 _PLACE_COST = 2.0  # a finger that is set anew
 
 
@@ -37,18 +37,33 @@ class MoveTable:
 
     needed_seconds: NDArray[np.float64]
     reach_mm: NDArray[np.float64]  # spread of the fingers of both, in the hand's own frame
+    hops: NDArray[np.int64]  # fingers that jump from one string or fret to another
     convention: NDArray[np.float64]
+
+    def conventions(self, seconds: float) -> NDArray[np.float64]:
+        """What habit adds when there are so many seconds."""
+        return self.convention + _HOP_COST * min(1.0, _HOP_SECONDS / seconds) * self.hops
 
 
 def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     """Times, reaches and conventions between two shapes, all (rows before, rows after)."""
-    distance = np.abs(before.position_mm[:, None] - after.position_mm[None, :])
+    distance = _distance_mm(before, after)
     needed = np.where(distance > 0, FITTS_A_SECONDS + FITTS_B_SECONDS * np.log2(1 + distance / after.target_width_mm[None, :]), 0.0)
     if links.slid:
         needed = needed * SLIDE_SHARE
     reach = np.maximum(before.farthest_mm[:, None], after.farthest_mm[None, :]) - np.minimum(before.nearest_mm[:, None], after.nearest_mm[None, :])
     one_finger = _fingers_in_use(before, after) == 1
-    return MoveTable(needed, np.where(one_finger, 0.0, reach), _convention(before, after, links))
+    moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
+    hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
+    convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
+    return MoveTable(needed, np.where(one_finger, 0.0, reach), hops, convention)
+
+
+def _distance_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
+    """How far along the neck the hand goes, or a finger that presses both times, whichever is more."""
+    hand = np.abs(before.position_mm[:, None] - after.position_mm[None, :])
+    fingers = np.abs(before.finger_mm[:, None, :] - after.finger_mm[None, :, :])
+    return np.fmax(hand, np.fmax.reduce(fingers, axis=2))
 
 
 def _fingers_in_use(before: GripTable, after: GripTable) -> NDArray[np.int64]:
@@ -56,11 +71,8 @@ def _fingers_in_use(before: GripTable, after: GripTable) -> NDArray[np.int64]:
     return np.asarray(used.sum(axis=2))
 
 
-def _convention(before: GripTable, after: GripTable, links: Links) -> NDArray[np.float64]:
-    old, new = before.spots[:, None, :], after.spots[None, :, :]
-    moved = (new > 0) & (new != old)
-    cost = _PLACE_COST * moved.sum(axis=2) + _HOP_COST * (moved & (old > 0)).sum(axis=2)
-    cost = cost.astype(np.float64)
+def _broken_links(before: GripTable, after: GripTable, links: Links) -> NDArray[np.float64]:
+    cost = np.zeros((len(before.grips), len(after.grips)))
     for strings, broken in ((links.raised, np.less_equal), (links.lowered, np.greater_equal), ((*links.slid, *links.kept), np.not_equal)):
         for string in strings:
             old_finger, new_finger = before.string_finger[:, None, string - 1], after.string_finger[None, :, string - 1]

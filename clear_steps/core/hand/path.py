@@ -125,7 +125,7 @@ class _Layers:
             load = self._costs.shift.steps_beyond(moves.needed_seconds / seconds) ** _POWER
             ratio = passing_factor(1 / seconds) * moves.reach_mm[None, :, :] / self._spans[:, :, None]
             reach = self._costs.stretch.steps_beyond(ratio) ** _POWER
-            self._move_costs[key] = self._costs.school.reach * reach + (self._costs.school.move * load + moves.convention)[None, :, :]
+            self._move_costs[key] = self._costs.school.reach * reach + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :]
         return self._move_costs[key]
 
     def _move_table(self, before: Shape, after: Shape, links: Links) -> MoveTable:
