@@ -31,7 +31,7 @@ class ReadError(ClearStepsError):
         super().__init__(str(problems[0]))
 
 
-class InvalidValue(ClearStepsError):
+class InvalidValueError(ClearStepsError):
     """A value lies outside what the field allows; the text says which and what was expected."""
 
     code = "invalid"

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from pathlib import PurePath
 
-from clear_steps.core.errors import InvalidValue, Problem, ReadError
+from clear_steps.core.errors import InvalidValueError, Problem, ReadError
 from clear_steps.core.score import Song
 from clear_steps.formats.songjson import song_from_json, song_to_json
 from clear_steps.formats.tabtext import decode, read_tab, write_tab
@@ -34,8 +34,8 @@ def read_song(name: str, content: bytes) -> Song:
 
 
 def write_song(name: str, song: Song) -> bytes:
-    """The song as the content of a file of that name; raises InvalidValue for an unknown ending."""
+    """The song as the content of a file of that name; raises InvalidValueError for an unknown ending."""
     ending = PurePath(name).suffix.lower()
     if ending not in _FORMATS:
-        raise InvalidValue("file ending", ending, f"one of {' '.join(ENDINGS)}")
+        raise InvalidValueError("file ending", ending, f"one of {' '.join(ENDINGS)}")
     return _FORMATS[ending][1](song)

@@ -1,7 +1,5 @@
 """The whole song as JSON, one key a field of the score's values."""
 
-from typing import cast
-
 from pydantic import TypeAdapter, ValidationError
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
@@ -12,7 +10,7 @@ _ADAPTER: TypeAdapter[Song] = TypeAdapter(Song)
 
 def song_to_json(song: Song) -> bytes:
     """UTF-8 JSON, indented; equal songs give equal bytes."""
-    return cast(bytes, _ADAPTER.dump_json(song, indent=1))
+    return _ADAPTER.dump_json(song, indent=1)
 
 
 def song_from_json(content: bytes) -> Song:

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from clear_steps.core.errors import InvalidValue
+from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 
@@ -21,4 +21,4 @@ class Ladder:
     def __post_init__(self) -> None:
         missing = [*(set(CURVE_NAMES) - set(self.curves)), *(set(Technique) - set(self.technique_steps))]
         if missing:
-            raise InvalidValue("ladder", self.name, f"a row for each of {', '.join(sorted(missing))}")
+            raise InvalidValueError("ladder", self.name, f"a row for each of {', '.join(sorted(missing))}")

@@ -81,7 +81,7 @@ def _move(before: Grip, grip: Grip, seconds: float, slid: bool, neck: Neck) -> M
     start, stop = neck.fret_mm(before.position), neck.fret_mm(grip.position)
     jumps = [abs(neck.fret_mm(fret) - neck.fret_mm(grip.finger_frets[finger])) for finger, fret in before.finger_frets.items() if finger in grip.finger_frets]
     distance = max(abs(stop - start), *jumps, 0.0)
-    needed = movement_seconds(distance, neck.fret_width_mm(grip.position))
+    needed = movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1)))
     low, high = min(_frets(before, start, neck)[0], _frets(grip, stop, neck)[0]), max(_frets(before, start, neck)[1], _frets(grip, stop, neck)[1])
     alone = len({*before.fingers, *grip.fingers}) == 1
     frets = [spot.fret for _, spot in (*before.presses, *grip.presses)]

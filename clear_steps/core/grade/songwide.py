@@ -1,6 +1,7 @@
 """What only the whole song shows: how much there is to remember, and how long without rest."""
 
 from collections.abc import Sequence
+from math import log2
 
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import PlayedBar
@@ -15,8 +16,7 @@ _BEATS_FREE, _BEATS_FULL = 16.0, 96.0  # nothing is added up to the first, all f
 def memory(bars: Sequence[Bar], sounding: Sequence[int]) -> float:
     """0.2 log2(distinct bars), at most 1; `sounding` are the indexes of bars that hold notes."""
     figures = {figure(bars[index]) for index in sounding}
-    distinct = max(len(figures), 1)
-    return min(_A_BAR_MORE * (distinct.bit_length() - 1 + (distinct / 2 ** (distinct.bit_length() - 1) - 1)), _MOST_MEMORY)
+    return min(_A_BAR_MORE * log2(max(len(figures), 1)), _MOST_MEMORY)
 
 
 def figure(bar: Bar) -> tuple[object, ...]:

@@ -1,5 +1,6 @@
 """From measures to a Step: bars, peak, typical, song."""
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -139,7 +140,7 @@ def _peak(steps: list[float], indexes: list[int]) -> tuple[float, tuple[int, ...
         return EASIEST_STEP, ()
     if len(steps) == 1:
         return steps[0], (indexes[0],)
-    means = [(a + b) / 2 for a, b in zip(steps, steps[1:], strict=False)]
+    means = [(a + b) / 2 for a, b in itertools.pairwise(steps)]
     at = max(range(len(means)), key=lambda index: means[index])
     return means[at], (indexes[at], indexes[at + 1])
 

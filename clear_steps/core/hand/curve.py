@@ -1,5 +1,6 @@
 """Piecewise linear curves from a raw value to a Step."""
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import cast
@@ -7,7 +8,7 @@ from typing import cast
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from clear_steps.core.errors import InvalidValue
+from clear_steps.core.errors import InvalidValueError
 
 HARDEST_STEP = 10.0
 
@@ -20,8 +21,8 @@ class Curve:
 
     def __post_init__(self) -> None:
         raws, steps = zip((0.0, 0.0), *self.points, strict=True)
-        if not (_rising(raws) and all(a <= b for a, b in zip(steps, steps[1:], strict=False)) and steps[-1] <= HARDEST_STEP):
-            raise InvalidValue("curve", self.points, "values that rise and Steps that do not fall, up to 10")
+        if not (_rising(raws) and all(a <= b for a, b in itertools.pairwise(steps)) and steps[-1] <= HARDEST_STEP):
+            raise InvalidValueError("curve", self.points, "values that rise and Steps that do not fall, up to 10")
 
     def step(self, raw: float) -> float:
         """Step of a raw value, at most the curve's last."""
@@ -51,4 +52,4 @@ class Curve:
 
 
 def _rising(values: Sequence[float]) -> bool:
-    return all(a < b for a, b in zip(values, values[1:], strict=False))
+    return all(a < b for a, b in itertools.pairwise(values))

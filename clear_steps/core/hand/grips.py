@@ -1,8 +1,8 @@
 """Every way fingers can be set on a shape, as rows of arrays."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from itertools import combinations
+from itertools import combinations, pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -27,7 +27,7 @@ _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart th
 
 @dataclass(frozen=True, slots=True)
 class Grip:
-    """Fingers on spots; `position` is the fret the index finger covers."""
+    """Fingers on spots; `position` is the fret the index finger covers, below 1 where it hangs over the nut."""
 
     position: int
     presses: tuple[tuple[Finger, Spot], ...]
@@ -154,10 +154,12 @@ def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:
         yield Grip(max(flat[0][1].fret, 1), flat, 0, 0, 0.0), cost
         return
     first, spots = fretting[0]
-    natural = max(spots[0].fret - (int(first) - 1), 1)
-    choices = [natural] if first is Finger.INDEX else [natural, natural - 1, natural + 1]
+    natural = spots[0].fret - (int(first) - 1)  # below the 1st fret the index hangs over the nut
+    # A finger alone leaves the hand a fret of freedom either way; two or more, or the index, fix it.
+    free = first is not Finger.INDEX and len(fretting) == 1
+    choices = [natural, natural - 1, natural + 1] if free else [natural]
     for position in choices:
-        if 1 <= position <= spots[0].fret:
+        if position <= spots[0].fret:
             apart = _apart_cost(spots[0].fret - position, int(first) - 1)
             yield Grip(position, flat, width, barre_fret, reach), cost + apart
 
@@ -167,9 +169,9 @@ def _apart_cost(frets: int, natural: int) -> float:
     return _WIDE_COST * max(frets - natural, 0) ** 2 + _CRAMPED_COST * max(natural - frets, 0) ** 2
 
 
-def _spread_cost(fretting: list[tuple[Finger, tuple[Spot, ...]]]) -> float:
+def _spread_cost(fretting: Sequence[tuple[Finger, tuple[Spot, ...]]]) -> float:
     cost = 0.0
-    for (low, low_spots), (high, high_spots) in zip(fretting, fretting[1:], strict=False):
+    for (low, low_spots), (high, high_spots) in pairwise(fretting):
         apart = high_spots[0].fret - low_spots[0].fret
         natural = int(high) - int(low)
         stiffness = 1.0 if low is Finger.INDEX else 2.0  # the index moves away most freely

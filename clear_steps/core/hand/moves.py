@@ -18,6 +18,7 @@ SLIDE_SHARE = 0.25  # a slide guides itself
 
 _BROKEN_LINK_COST = 3000.0  # a hammer-on with a lower finger, a held note that changes fingers
 _HOP_COST, _HOP_SECONDS = 25.0, 0.25  # one finger has to jump; less where it has longer than this
+_REFINGERED_COST = 10_000.0  # a shape that is merely moved along keeps its fingers
 _PLACE_COST = 2.0  # a finger that is set anew
 
 
@@ -56,6 +57,8 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
+    if _merely_moved(before, after):
+        convention += _REFINGERED_COST * (before.string_finger[:, None, :] != after.string_finger[None, :, :]).any(axis=2)
     return MoveTable(needed, np.where(one_finger, 0.0, reach), hops, convention)
 
 
@@ -69,6 +72,15 @@ def _distance_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
 def _fingers_in_use(before: GripTable, after: GripTable) -> NDArray[np.int64]:
     used = (before.spots[:, None, :] > 0) | (after.spots[None, :, :] > 0)
     return np.asarray(used.sum(axis=2))
+
+
+def _merely_moved(before: GripTable, after: GripTable) -> bool:
+    patterns = []
+    for table in (before, after):
+        spots = [spot for _, spot in table.grips[0].presses]
+        lowest = min(spot.fret for spot in spots)
+        patterns.append({(spot.string, spot.fret - lowest) for spot in spots})
+    return patterns[0] == patterns[1] and len(patterns[0]) > 1
 
 
 def _broken_links(before: GripTable, after: GripTable, links: Links) -> NDArray[np.float64]:

@@ -10,6 +10,7 @@ path avoids is what the grade counts. All hands run as one batch: arrays are (ha
 Ties go to the first row, always.
 """
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
 
@@ -74,7 +75,7 @@ def best_paths(demands: Sequence[Demand], neck: Neck, strings: int, spans_mm: Se
     tables = [layers.table(demand.shape) for demand in demands]
     best = layers.grip_costs(demands[0].shape)
     choices: list[NDArray[np.intp]] = []
-    for before, after in zip(demands, demands[1:], strict=False):
+    for before, after in itertools.pairwise(demands):
         seconds = round(after.seconds - before.seconds, 9)
         total = best[:, :, None] + layers.move_costs(before.shape, after.shape, after.links, seconds)
         choices.append(total.argmin(axis=1))

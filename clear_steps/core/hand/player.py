@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
-from clear_steps.core.errors import InvalidValue
+from clear_steps.core.errors import InvalidValueError
 
 REACH_OVER_SPAN = 1.4  # the most a hand can reach over its comfortable span (from memory)
 
@@ -16,7 +16,7 @@ class Player:
 
     def __post_init__(self) -> None:
         if not 40 <= self.span_mm <= 200:
-            raise InvalidValue("hand span", self.span_mm, "40 to 200 mm from index to little finger")
+            raise InvalidValueError("hand span", self.span_mm, "40 to 200 mm from index to little finger")
 
     @property
     def reach_mm(self) -> float:

@@ -2,7 +2,7 @@
 
 import re
 
-from clear_steps.core.errors import InvalidValue
+from clear_steps.core.errors import InvalidValueError
 
 _LETTERS = {"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
 _NAMES = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
@@ -10,10 +10,10 @@ _PITCH = re.compile(r"([A-Ga-g])([#b]?)(-?\d)")
 
 
 def midi_of(name: str) -> int:
-    """MIDI number of a name such as `E2`, `F#3` or `Bb1`; raises InvalidValue otherwise."""
+    """MIDI number of a name such as `E2`, `F#3` or `Bb1`; raises InvalidValueError otherwise."""
     match = _PITCH.fullmatch(name)
     if not match:
-        raise InvalidValue("pitch", name, "a letter, an optional # or b, and an octave, such as E2")
+        raise InvalidValueError("pitch", name, "a letter, an optional # or b, and an octave, such as E2")
     letter, accidental, octave = match.groups()
     shift = {"#": 1, "b": -1, "": 0}[accidental]
     return _LETTERS[letter.upper()] + shift + 12 * (int(octave) + 1)

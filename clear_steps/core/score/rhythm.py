@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
-from clear_steps.core.errors import InvalidValue
+from clear_steps.core.errors import InvalidValueError
 
 # letter -> (name, length in quarters)
 NOTE_VALUES: dict[str, tuple[str, Fraction]] = {
@@ -31,7 +31,7 @@ class Metre:
 
     def __post_init__(self) -> None:
         if not (1 <= self.beats <= 32 and self.unit in (1, 2, 4, 8, 16, 32)):
-            raise InvalidValue("metre", f"{self.beats}/{self.unit}", "1 to 32 beats of 1, 2, 4, 8, 16 or 32, such as 4/4")
+            raise InvalidValueError("metre", f"{self.beats}/{self.unit}", "1 to 32 beats of 1, 2, 4, 8, 16 or 32, such as 4/4")
 
     @property
     def quarters(self) -> Fraction:
@@ -50,10 +50,10 @@ class Metre:
 
 
 def parse_metre(text: str) -> Metre:
-    """Read `7/8`; raises InvalidValue."""
+    """Read `7/8`; raises InvalidValueError."""
     match = re.fullmatch(r"\s*(\d{1,3})\s*/\s*(\d{1,3})\s*", text)
     if not match:
-        raise InvalidValue("metre", text, "beats over unit, such as 4/4")
+        raise InvalidValueError("metre", text, "beats over unit, such as 4/4")
     return Metre(int(match[1]), int(match[2]))
 
 

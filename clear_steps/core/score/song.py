@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 
-from clear_steps.core.errors import InvalidValue
+from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score.rhythm import Metre
 from clear_steps.core.score.techniques import Technique, bend_technique
 from clear_steps.core.score.tuning import STANDARD, Tuning
@@ -76,7 +76,7 @@ class Bend:
 
     def __post_init__(self) -> None:
         if not 0 <= self.half_tones <= 6 or (self.half_tones == 0 and not self.released):
-            raise InvalidValue("bend", str(self.half_tones), "a quarter to three whole tones above the fret")
+            raise InvalidValueError("bend", str(self.half_tones), "a quarter to three whole tones above the fret")
 
     @property
     def techniques(self) -> frozenset[Technique]:
@@ -101,7 +101,7 @@ class Note:
 
     def __post_init__(self) -> None:
         if not 0 <= self.fret <= MAX_FRET:
-            raise InvalidValue("fret", self.fret, f"0 to {MAX_FRET}")
+            raise InvalidValueError("fret", self.fret, f"0 to {MAX_FRET}")
 
     @property
     def dead(self) -> bool:

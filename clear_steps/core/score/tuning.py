@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from clear_steps.core.errors import ClearStepsError, InvalidValue
+from clear_steps.core.errors import ClearStepsError, InvalidValueError
 from clear_steps.core.score.pitch import letter_of, midi_of, name_of
 
 MIN_STRINGS, MAX_STRINGS = 4, 8
@@ -16,9 +16,9 @@ class Tuning:
 
     def __post_init__(self) -> None:
         if not MIN_STRINGS <= len(self.pitches) <= MAX_STRINGS:
-            raise InvalidValue("tuning", len(self.pitches), f"{MIN_STRINGS} to {MAX_STRINGS} strings")
+            raise InvalidValueError("tuning", len(self.pitches), f"{MIN_STRINGS} to {MAX_STRINGS} strings")
         if not all(12 <= pitch <= 96 for pitch in self.pitches):
-            raise InvalidValue("tuning", self.spelled, "open strings between C0 and C7")
+            raise InvalidValueError("tuning", self.spelled, "open strings between C0 and C7")
 
     @property
     def strings(self) -> int:
@@ -73,7 +73,7 @@ STANDARD = TUNINGS["standard"]
 
 
 def parse_tuning(text: str) -> Tuning:
-    """A named tuning in any case, or pitches low to high; raises InvalidValue otherwise."""
+    """A named tuning in any case, or pitches low to high; raises InvalidValueError otherwise."""
     wanted = " ".join(text.split())
     for name, tuning in TUNINGS.items():
         if name.lower() == wanted.lower():
@@ -82,7 +82,7 @@ def parse_tuning(text: str) -> Tuning:
         return _spelled(wanted)
     except ClearStepsError as cause:
         names = ", ".join(TUNINGS)
-        raise InvalidValue("tuning", text, f"one of {names}, or pitches low to high such as D2 A2 D3 G3 B3 E4") from cause
+        raise InvalidValueError("tuning", text, f"one of {names}, or pitches low to high such as D2 A2 D3 G3 B3 E4") from cause
 
 
 def default_tuning(strings: int) -> Tuning | None:

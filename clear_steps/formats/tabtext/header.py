@@ -6,7 +6,7 @@ from enum import StrEnum
 from fractions import Fraction
 from typing import Any, TypeVar
 
-from clear_steps.core.errors import ClearStepsError, InvalidValue
+from clear_steps.core.errors import ClearStepsError, InvalidValueError
 from clear_steps.core.score import Feel, Instrument, Metre, Part, Picking, Song, parse_metre, parse_tuning
 from clear_steps.formats.tabtext.problems import Findings
 
@@ -28,28 +28,28 @@ def _choice(kind: type[E], field: str, text: str) -> E:
     try:
         return kind(text.strip().lower())
     except ValueError as cause:
-        raise InvalidValue(field, text, "one of " + ", ".join(kind)) from cause
+        raise InvalidValueError(field, text, "one of " + ", ".join(kind)) from cause
 
 
 def _number(field: str, text: str, low: int, high: int) -> Fraction:
     try:
         number = Fraction(text.strip())
     except (ValueError, ZeroDivisionError) as cause:
-        raise InvalidValue(field, text, f"a number from {low} to {high}") from cause
+        raise InvalidValueError(field, text, f"a number from {low} to {high}") from cause
     if not low <= number <= high:
-        raise InvalidValue(field, text, f"a number from {low} to {high}")
+        raise InvalidValueError(field, text, f"a number from {low} to {high}")
     return number
 
 
 def read_tempo(text: str) -> Fraction:
-    """Quarters a minute, 10 to 400; raises InvalidValue."""
+    """Quarters a minute, 10 to 400; raises InvalidValueError."""
     return _number("tempo", text, 10, 400)
 
 
 def _whole(field: str, text: str, low: int, high: int) -> int:
     number = _number(field, text, low, high)
     if number.denominator != 1:
-        raise InvalidValue(field, text, f"a whole number from {low} to {high}")
+        raise InvalidValueError(field, text, f"a whole number from {low} to {high}")
     return int(number)
 
 

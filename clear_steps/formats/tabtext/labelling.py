@@ -103,7 +103,7 @@ def _apply_text(label: Label, word: Word, drafts: list[LabelledEvent], findings:
         after = [draft for draft in drafts if draft.columns and min(draft.columns) > word.column]
         home = after[0] if after else drafts[-1]
         findings.guessed(word.line, word.column + 1, f"'{word.text}' stands between two notes; it is put on the {'next' if after else 'last'} one")
-    name = "chord" if label is Label.CHORD else "remark"
-    old = getattr(home.event, name)
-    text = f"{old} {word.text}" if old else word.text
-    home.event = replace(home.event, **{name: text})
+    if label is Label.CHORD:
+        home.event = replace(home.event, chord=f"{home.event.chord} {word.text}".strip())
+    else:
+        home.event = replace(home.event, remark=f"{home.event.remark} {word.text}".strip())

@@ -81,6 +81,7 @@ class RemarkLine:
 Block = System | Header | SectionLine | RemarkLine
 
 _STRING = re.compile(r"\s*(?P<name>[A-Ga-g](?:#|b|♯|♭)?-?\d?|\d)?\s*(?P<body>[|\-].*)")
+_TAB_SIGNS = re.compile(r"[-|:*\s0-9xXhpbrts~/\\()<>=?.]+")
 _LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
 _HEADER = re.compile(r"(?P<key>[A-Za-z][A-Za-z ]{0,30}?)\s*:(?P<text>.*)")
 _SECTION = re.compile(r"\s*\[(?P<name>[^\]]*?)(?:\s+x(?P<times>\d{1,3}|\?))?\s*\]\s*")
@@ -158,9 +159,12 @@ def _string_line(number: int, line: str) -> StringLine | None:
     match = _STRING.fullmatch(line)
     if not match:
         return None
-    body = match["body"]
+    body, named = match["body"], bool(match["name"])
     dashes = body.count("-")
-    if dashes < 3 or ("|" not in body and not match["name"]) or dashes * 3 < len(body.replace(" ", "")) - 12:
+    if not dashes or ("|" not in body and not named):
+        return None
+    # Foreign signs are told at their column, but only in what is plainly a string line.
+    if not _TAB_SIGNS.fullmatch(body) and (dashes < 3 or dashes * 3 < len(body.replace(" ", "")) - 12):
         return None
     return StringLine(number, match["name"] or "", match.start("body"), line)
 

@@ -50,7 +50,8 @@ def place_bars(bars: Sequence[RawBar], metres: Sequence[Metre], numbers: Sequenc
         slots = [Slot(onset, *column) for onset, column in zip(rhythm.onsets, heads[index], strict=True)]
         placed[index] = PlacedBar(_filled(slots, bars[index], metres[index].quarters), metres[index].quarters, rhythm.certain)
         if not rhythm.certain:
-            findings.guessed(bars[index].line, bars[index].start + 1, f"bar {numbers[index]}: the spacing fits no even rhythm; the nearest thirty-seconds are taken and the bar is marked uncertain")
+            guess = "the spacing fits no even rhythm; the nearest thirty-seconds are taken and the bar is marked uncertain"
+            findings.guessed(bars[index].line, bars[index].start + 1, f"bar {numbers[index]}: {guess}")
     return [placed[index] for index in range(len(bars))]
 
 
@@ -118,7 +119,8 @@ def _by_values(bar: RawBar, metre: Metre, number: int, is_first: bool, findings:
     for word in words:
         length = parse_length(word.text.removeprefix("R"))
         if length is None:
-            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no note value; expected w h q e s t z, dots, tuplets such as e3, R before a rest")
+            expected = "w h q e s t z, dots, tuplets such as e3, R before a rest"
+            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no note value; expected {expected}")
             continue
         if at + length > limit:
             findings.wrong(word.line, word.column + 1, f"bar {number} is too long: it holds {at + length} quarters here; {metre} has room for {limit}")
@@ -129,7 +131,8 @@ def _by_values(bar: RawBar, metre: Metre, number: int, is_first: bool, findings:
             columns, tokens = waiting.pop(0)
             slots.append(Slot(at, (*columns, word.column), tokens))
         else:
-            findings.wrong(word.line, word.column + 1, f"no note stands under the value '{word.text}'; expected {len(heads)} values in bar {number}, R before a rest")
+            expected = f"{len(heads)} values in bar {number}, R before a rest"
+            findings.wrong(word.line, word.column + 1, f"no note stands under the value '{word.text}'; expected {expected}")
         at += length
     for columns, _ in waiting:
         findings.wrong(bar.line, columns[0] + 1, f"no value stands over this note of bar {number}; expected one of w h q e s t z on the len line")

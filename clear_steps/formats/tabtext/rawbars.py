@@ -1,5 +1,6 @@
 """From a system of string lines to bars with their notes and words, still by column."""
 
+import itertools
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass, field
@@ -69,7 +70,7 @@ def _even(strings: list[StringLine], bodies: list[str], findings: Findings) -> b
     even = True
     for line, body in zip(strings, bodies, strict=True):
         if len(body) != usual:
-            findings.wrong(line.line, len(body), f"this string line ends at column {len(body)}; expected column {usual} like the others of its system")
+            findings.wrong(line.line, len(body), f"this string line ends at column {len(body)}; the others of its system end at column {usual}")
             even = False
     if not even:
         return False
@@ -88,7 +89,7 @@ def _bars_of(first: StringLine, body: str) -> Iterator[RawBar]:
     edges = lines if lines and lines[0][0] == first.body else [(first.body, first.body), *lines]
     if not edges or edges[-1][1] < len(body):
         edges.append((len(body), len(body)))
-    for (_, start), (end, behind) in zip(edges, edges[1:], strict=False):
+    for (_, start), (end, behind) in itertools.pairwise(edges):
         yield RawBar(first.line, start, end, double_bar=behind - end > 1)
 
 
@@ -100,7 +101,8 @@ def _read_signs(bar: RawBar, strings: list[StringLine], bodies: list[str], findi
         tokens, strangers = tokens_of(body, string, bar.start, bar.end)
         bar.tokens.extend(tokens)
         for column, sign in strangers:
-            findings.wrong(line.line, column + 1, f"'{sign}' is no sign of a string line; expected a fret, x, - or one of h p t / \\ b r ~ = ( ) < > ?")
+            expected = "a fret, x, - or one of h p t / \\ b r ~ = ( ) < > ?"
+            findings.wrong(line.line, column + 1, f"'{sign}' is no sign of a string line; expected {expected}")
 
 
 def words_of(label: LabelLine) -> list[Word]:
@@ -127,7 +129,8 @@ def _read_bar_marks(bar: RawBar, findings: Findings) -> None:
         except ClearStepsError as error:
             findings.wrong(word.line, word.column + 1, str(error))
         except ValueError:
-            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no mark of a bar; expected a metre such as 7/8, an ending such as 1., a tempo such as @96, or x4")
+            expected = "a metre such as 7/8, an ending such as 1., a tempo such as @96, or x4"
+            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no mark of a bar; expected {expected}")
 
 
 def _read_bar_mark(bar: RawBar, word: Word) -> None:

@@ -87,7 +87,7 @@ def note_of(token: Token, held_fret: int | None, slid: bool) -> Note:
     """The note a token stands for.
 
     `held_fret` is the fret last sounded on the string (for ties), `slid` whether a single
-    slide sign comes from that note. Raises InvalidValue or ValueError with the reason.
+    slide sign comes from that note. Raises InvalidValueError or ValueError with the reason.
     """
     fret = held_fret if token.fret is None else token.fret
     if fret is None:

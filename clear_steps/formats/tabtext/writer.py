@@ -60,18 +60,19 @@ def _part_lines(part: Part, metre: Metre) -> list[str]:
                 lines += ["", f"[{section.name}{times}]"]
         if index == len(part.bars):
             break
-        text, before = _bar_text(part, part.bars[index], metre, before)
-        if system and sum(held.width + 1 for held in system) + text.width > SYSTEM_COLUMNS:
+        laid_out, before = _bar_text(part, part.bars[index], metre, before)
+        if system and sum(held.width + 1 for held in system) + laid_out.width > SYSTEM_COLUMNS:
             lines += _system_lines(part, system)
             system = []
-        system.append(text)
+        system.append(laid_out)
     return lines + _system_lines(part, system)
 
 
 def _system_lines(part: Part, bars: list[_BarText]) -> list[str]:
     if not bars:
         return []
-    above, below = [], []
+    above: list[str] = []
+    below: list[str] = []
     for label in Label:
         if any(label in bar.labels for bar in bars):
             cells = (bar.labels.get(label, "").ljust(bar.width) + bar.closing for bar in bars)

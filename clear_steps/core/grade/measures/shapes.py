@@ -7,41 +7,61 @@ from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Spot
 
 UNIT = "changes/s"
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
+_HOLDABLE_FRETS = 4
 _COUNT_WORDS = ("no", "one", "two", "three", "four", "five")
 
 
 def shapes(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The hardest grip to set, plus what the rate of change adds; unit changes per second."""
     worst: tuple[float, float, Moment] | None = None
-    held: frozenset[Spot] | None = None
-    changed_at: float | None = None
-    found_any = False
+    held: frozenset[Spot] = frozenset()
+    set_at: float | None = None
+    rate, found_any = 0.0, False
     for moment in bar.moments:
-        if moment.grip is None or ladder.shapes.step(moment.grip) == 0:
+        spots = _chord_spots(moment)
+        if moment.grip is None or not spots:
             continue
         found_any = True
-        spots = frozenset(spot for _, spot in moment.grip.presses)
-        before = held if held is not None else _held_before(moment)
-        if before is not None and (spots <= before or _moved(before, spots)):
-            held = spots if not spots <= before else before
+        before = held or _held_before(moment)
+        if spots <= before or _moved(before, spots):
+            held = before if spots <= before else spots
             continue
-        rate = 0.0 if changed_at is None else 1 / (moment.seconds - changed_at)
+        grown = held and _goes_with(held, spots, moment)  # an arpeggio sets its shape finger by finger
+        if not grown:
+            rate = 0.0 if set_at is None else 1 / (moment.seconds - set_at)
+            set_at = moment.seconds
         step = min(ladder.shapes.step(moment.grip) + ladder.curves["shape_changes"].step(rate), HARDEST_STEP)
         if worst is None or step > worst[0]:
             worst = (step, rate, moment)
-        held, changed_at = spots, moment.seconds
+        held = held | spots if grown else spots
     if worst is None:
         return Finding(_CHEAP_STEP, 0.0, UNIT, None, "One shape, held or merely moved along.") if found_any else nothing(UNIT)
     step, rate, moment = worst
     return Finding(step, rate, UNIT, Place(moment.onset, moment.strings), _evidence(bar, moment, rate))
 
 
-def _held_before(moment: Moment) -> frozenset[Spot] | None:
-    return frozenset(spot for _, spot in moment.move.before.presses) if moment.move else None
+def _chord_spots(moment: Moment) -> frozenset[Spot]:
+    """What is pressed on two strings or more; fingers set down ahead on one string are no shape."""
+    spots = frozenset(spot for _, spot in moment.grip.presses) if moment.grip else frozenset()
+    return spots if len({spot.string for spot in spots}) > 1 else frozenset()
+
+
+def _goes_with(held: frozenset[Spot], spots: frozenset[Spot], moment: Moment) -> bool:
+    """Whether the hand can keep what it holds: no string is lifted or stopped elsewhere, nothing lies far off."""
+    frets = {spot.string: spot.fret for spot in held}
+    opened = {note.string for note in moment.event.struck if note.fret == 0}
+    every = [spot.fret for spot in held | spots]
+    return not opened & set(frets) and all(frets.get(spot.string, spot.fret) == spot.fret for spot in spots) and max(every) - min(every) <= _HOLDABLE_FRETS
+
+
+def _held_before(moment: Moment) -> frozenset[Spot]:
+    return frozenset(spot for _, spot in moment.move.before.presses) if moment.move else frozenset()
 
 
 def _moved(before: frozenset[Spot], spots: frozenset[Spot]) -> bool:
     """The same strings and relative frets, somewhere else on the neck."""
+    if not before:
+        return False
     low_before, low = min(spot.fret for spot in before), min(spot.fret for spot in spots)
     return len(spots) > 1 and {(s.string, s.fret - low_before) for s in before} == {(s.string, s.fret - low) for s in spots}
 

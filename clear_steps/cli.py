@@ -1,0 +1,161 @@
+"""The command line: serve, demo, grade, fingering, convert."""
+
+import json
+import shutil
+import sys
+from collections.abc import Callable
+from fractions import Fraction
+from pathlib import Path
+from typing import NoReturn, TypeVar
+
+import click
+import platformdirs
+from waitress import serve as wsgi_serve
+
+from clear_steps.core.errors import ClearStepsError, Problem, ReadError
+from clear_steps.core.grade import GradeRequest, Weighing, grade_part
+from clear_steps.core.hand import Player, School
+from clear_steps.core.score import Song
+from clear_steps.demo import seed
+from clear_steps.formats import read_song, write_song
+from clear_steps.ladders import default_ladder, ladder_from_json
+from clear_steps.report import fingering_report, grade_report, with_scale_length
+from clear_steps.store import Database
+from clear_steps.web import create_app
+
+T = TypeVar("T")
+DEFAULT_PORT = 8420
+_LOOPBACK = ("127.0.0.1", "localhost", "::1")
+
+
+@click.group()
+@click.version_option(package_name="clear-steps")
+def main() -> None:
+    """Grade guitar parts, show where and why they are hard, and keep what you write."""
+
+
+@main.command()
+@click.option("--host", default="127.0.0.1", show_default=True)
+@click.option("--port", default=DEFAULT_PORT, show_default=True)
+@click.option("--data", type=click.Path(path_type=Path), help="Directory of the database.")
+def serve(host: str, port: int, data: Path | None) -> None:
+    """Serve the application on this machine."""
+    if host not in _LOOPBACK:
+        _stop(f"--host {host}: other machines could reach it without a password; expected 127.0.0.1")
+    _serve(Database(data or Path(platformdirs.user_data_dir("clear-steps"))), host, port)
+
+
+@main.command()
+@click.option("--port", default=DEFAULT_PORT, show_default=True)
+@click.option("--data", type=click.Path(path_type=Path), help="Directory to make afresh.")
+def demo(port: int, data: Path | None) -> None:
+    """Serve fresh demo songs from a directory of their own."""
+    directory = data or Path(platformdirs.user_cache_dir("clear-steps")) / "demo"
+    shutil.rmtree(directory, ignore_errors=True)
+    database = Database(directory)
+    seed(database)
+    _serve(database, "127.0.0.1", port)
+
+
+def _serve(database: Database, host: str, port: int) -> None:
+    click.echo(f"Clear Steps is at http://{host}:{port} (stop with Ctrl+C); data in {database.path}")
+    try:
+        wsgi_serve(create_app(database), host=host, port=port, threads=4, _quiet=True)
+    except OSError as error:
+        _stop(f"port {port} cannot be used ({error.strerror}); choose another with --port")
+
+
+@main.command()
+@click.argument("files", nargs=-1, required=True, type=click.Path(path_type=Path))
+@click.option("--json", "as_json", is_flag=True, help="The whole grade as JSON.")
+@click.option("--tempo", type=click.FloatRange(10, 400), help="A practice tempo, quarters a minute.")
+@click.option("--hand-span", type=click.FloatRange(40, 200), default=100.0, show_default=True, help="Comfortable span, mm.")
+@click.option("--scale-length", type=click.FloatRange(300, 900), help="Scale length, mm.")
+@click.option("--school", type=click.Choice(list(School)), default=School.BALANCED, show_default=True)
+@click.option("--weighing", type=click.Choice(list(Weighing)), default=Weighing.BALANCED, show_default=True)
+@click.option("--ladder", "ladder_file", type=click.Path(path_type=Path), help="A ladder file.")
+def grade(
+    files: tuple[Path, ...],
+    as_json: bool,
+    tempo: float | None,
+    hand_span: float,
+    scale_length: float | None,
+    school: School,
+    weighing: Weighing,
+    ladder_file: Path | None,
+) -> None:
+    """Grade songs and say where and why they are hard."""
+    ladder = _or_stop(ladder_file, lambda file: ladder_from_json(file.read_bytes())) if ladder_file else default_ladder()
+    practice = None if tempo is None else Fraction(tempo).limit_denominator(1000)
+    request = GradeRequest(Player(hand_span), School(school), Weighing(weighing), practice)
+    songs, failed = [], False
+    for file in files:
+        song = _or_none(file, _read)
+        failed |= song is None
+        if song is None:
+            continue
+        song = with_scale_length(song, scale_length)
+        songs += [grade_report(str(file), song, part, grade_part(song, part, ladder, request)) for part in song.parts]
+    if as_json:
+        player = {"span_mm": request.player.span_mm, "reach_mm": round(request.player.reach_mm, 2)}
+        click.echo(json.dumps({"ladder": ladder.name, "player": player, "songs": songs}, indent=1))
+    else:
+        for row in songs:
+            names = " / ".join(filter(None, (row["title"], row["part"])))
+            click.echo(f"{row['step']:.2f}  {names}  ({row['tempo']:g}{', assumed' if row['tempo_assumed'] else ''})")
+    sys.exit(2 if failed else 0)
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--json", "as_json", is_flag=True, help="Every note with its finger as JSON.")
+def fingering(file: Path, as_json: bool) -> None:
+    """The finger of every note."""
+    song = _or_stop(file, _read)
+    report = fingering_report(song, default_ladder())
+    if as_json:
+        click.echo(json.dumps(report, indent=1))
+        return
+    for part in report["parts"]:
+        for bar in part["bars"]:
+            notes = [f"{note['string']}:{note['fret']}={note['finger']}" for event in bar["events"] for note in event["notes"]]
+            click.echo(f"bar {bar['number']}: {' '.join(notes)}")
+
+
+@main.command()
+@click.argument("source", type=click.Path(path_type=Path))
+@click.argument("target", type=click.Path(path_type=Path))
+def convert(source: Path, target: Path) -> None:
+    """Convert between .tab, .txt and .json by file ending."""
+    song = _or_stop(source, _read)
+    _or_stop(target, lambda file: file.write_bytes(write_song(file.name, song)))
+
+
+def _read(file: Path) -> Song:
+    return read_song(file.name, file.read_bytes())
+
+
+def _or_none(file: Path, work: Callable[[Path], T]) -> T | None:
+    """The work's result; a file that cannot be used is told in one line on standard error."""
+    try:
+        return work(file)
+    except ReadError as error:
+        problem = error.problems[0]
+    except ClearStepsError as error:
+        problem = Problem(1, 1, str(error))
+    except OSError as error:
+        problem = Problem(1, 1, f"{error.strerror}; expected a file that can be used")
+    click.echo(f"{file}:{problem}", err=True)
+    return None
+
+
+def _or_stop(file: Path, work: Callable[[Path], T]) -> T:
+    result = _or_none(file, work)
+    if result is None:
+        sys.exit(2)
+    return result
+
+
+def _stop(message: str) -> NoReturn:
+    click.echo(message, err=True)
+    sys.exit(2)

@@ -1,0 +1,72 @@
+"""Grades and fingerings as the JSON that scripts depend on; its shape is in docs/command-line.md."""
+
+from dataclasses import replace
+from typing import Any
+
+from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part
+from clear_steps.core.hand import Grip
+from clear_steps.core.score import Event, Part, Song, Technique
+
+Json = dict[str, Any]  # plain JSON, checked against its description by tests
+
+
+def with_scale_length(song: Song, scale_length_mm: float | None) -> Song:
+    """The song on a neck of another scale length, if one is given."""
+    if scale_length_mm is None:
+        return song
+    return replace(song, parts=tuple(replace(part, scale_length_mm=scale_length_mm) for part in song.parts))
+
+
+def grade_report(file: str, song: Song, part: Part, grading: Grading) -> Json:
+    """One entry of `grade --json`."""
+    return {
+        "file": file,
+        "title": song.title,
+        "part": part.name,
+        "tempo": float(grading.tempo),
+        "tempo_assumed": grading.tempo_assumed,
+        "step": round(grading.step, 4),
+        "peak": round(grading.peak, 4),
+        "typical": round(grading.typical, 4),
+        "memory": round(grading.memory, 4),
+        "stamina": round(grading.stamina, 4),
+        "bars": [_bar_report(bar) for bar in grading.bars],
+    }
+
+
+def _bar_report(bar: BarGrade) -> Json:
+    return {"number": bar.number, "step": round(bar.step, 4), "measures": {name: _finding_report(finding) for name, finding in bar.findings.items()}}
+
+
+def _finding_report(finding: Finding) -> Json:
+    return {
+        "step": round(finding.step, 4),
+        "value": None if finding.value is None else round(finding.value, 4),
+        "unit": finding.unit,
+        "place": None if finding.place is None else {"onset": str(finding.place.onset), "strings": list(finding.place.strings)},
+        "evidence": finding.evidence,
+    }
+
+
+def fingering_report(song: Song, ladder: Ladder) -> Json:
+    """All of `fingering --json`."""
+    return {"parts": [{"bars": _fingered_bars(part, grade_part(song, part, ladder).grips)} for part in song.parts]}
+
+
+def _fingered_bars(part: Part, grips: dict[tuple[int, int], Grip]) -> list[Json]:
+    bars: list[Json] = [{"number": part.bar_number(index), "events": []} for index in range(len(part.bars))]
+    for index, bar in enumerate(part.bars):
+        for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+            if event.notes:
+                bars[index]["events"].append({"onset": str(onset), **_fingered_event(part, event, grips.get((index, number)))})
+    return bars
+
+
+def _fingered_event(part: Part, event: Event, grip: Grip | None) -> Json:
+    notes = []
+    for note in event.notes:
+        tapped = Technique.TAP in note.techniques
+        on = grip.finger_on(note.string) if grip and note.fret and not note.dead else None
+        finger = None if tapped else "T" if on == "T" else int(on or 0)
+        notes.append({"string": note.string, "fret": note.fret, "finger": finger, "pitch": part.pitch_of(note)})
+    return {"position": max(grip.position, 1) if grip else None, "notes": notes}

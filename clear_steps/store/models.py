@@ -1,0 +1,42 @@
+"""Tables. A song owns its revisions; nothing in them is ever changed."""
+
+from datetime import datetime
+
+from sqlalchemy import ForeignKey, String, UniqueConstraint
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+
+class Base(DeclarativeBase):
+    """Base of all tables."""
+
+
+class SongRow(Base):
+    """A transcription; what it says is in its latest revision."""
+
+    __tablename__ = "songs"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    created_at: Mapped[datetime]
+    revisions: Mapped[list["RevisionRow"]] = relationship(back_populates="song", order_by="RevisionRow.number")
+
+
+class RevisionRow(Base):
+    """One save of a song's text, as the teacher typed it."""
+
+    __tablename__ = "revisions"
+    __table_args__ = (UniqueConstraint("song_id", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    song_id: Mapped[int] = mapped_column(ForeignKey("songs.id"), index=True)
+    number: Mapped[int]
+    title: Mapped[str] = mapped_column(String(200))
+    text: Mapped[str]
+    saved_at: Mapped[datetime]
+    song: Mapped[SongRow] = relationship(back_populates="revisions")
+
+
+class PlayerRow(Base):
+    """A hand that plays."""
+
+    __tablename__ = "players"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str] = mapped_column(String(80), unique=True)
+    span_mm: Mapped[float]

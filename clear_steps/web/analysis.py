@@ -1,0 +1,211 @@
+"""A text -> the API's analysis: read, graded, and laid out for the screen."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import lru_cache
+
+from clear_steps.core.errors import Problem
+from clear_steps.core.grade import MEASURES, BarGrade, GradeRequest, Grading, Weighing, grade_song
+from clear_steps.core.grade.finding import ordinal
+from clear_steps.core.hand import Grip, Neck, Player, School
+from clear_steps.core.score import MAX_FRET, TECHNIQUES, Bar, Event, Note, Part, Song, name_of, played_order, spell_length
+from clear_steps.core.score.ringing import sounding_quarters
+from clear_steps.core.score.timing import BarTime, bar_times
+from clear_steps.formats.tabtext import Reading, read_tab
+from clear_steps.ladders import default_ladder
+from clear_steps.web import schemas as api
+
+
+@dataclass(frozen=True, slots=True)
+class Graded:
+    """A text's reading with one grading a part."""
+
+    reading: Reading
+    gradings: tuple[Grading, ...]
+
+
+@lru_cache(maxsize=128)
+def read_cached(text: str) -> Reading:
+    """Read a text once; raises ReadError."""
+    return read_tab(text)
+
+
+@lru_cache(maxsize=256)
+def _graded(text: str, span_mm: float, tempo: float | None, school: School, weighing: Weighing) -> Graded:
+    reading = read_cached(text)
+    practice = None if tempo is None else Fraction(tempo).limit_denominator(1000)
+    request = GradeRequest(Player(span_mm), school, weighing, practice)
+    return Graded(reading, grade_song(reading.song, default_ladder(), request))
+
+
+def graded(text: str, query: api.GradeQuery) -> Graded:
+    """Read and grade a text, each once for the same question; raises ReadError."""
+    return _graded(text, query.span_mm, query.tempo, query.school, query.weighing)
+
+
+def problem_model(problem: Problem) -> api.ProblemModel:
+    """A problem as the API tells it."""
+    return api.ProblemModel(place=api.PlaceModel(line=problem.line, column=problem.column), message=problem.message)
+
+
+def analysis_of(result: Graded) -> api.AnalysisModel:
+    """Everything the Desk shows of a graded text."""
+    song, gradings = result.reading.song, result.gradings
+    return api.AnalysisModel(
+        title=song.title or "Untitled",
+        marked_tempo=float(song.playing_tempo),
+        tempo=float(gradings[0].tempo),
+        tempo_assumed=song.tempo_is_assumed,
+        feel=song.feel,
+        cents=song.cents,
+        extra=[[key, text] for key, text in song.extra],
+        order=list(song.order),
+        ladder=gradings[0].ladder,
+        guesses=[problem_model(guess) for guess in result.reading.guesses],
+        parts=[_part_model(song, part, grading, lines) for part, grading, lines in zip(song.parts, gradings, result.reading.bar_lines, strict=True)],
+    )
+
+
+def hardest_words(part: Part, grading: Grading) -> str:
+    """Which bars make the song hard, and by what: `hardest in bars 7-8, by the shift`."""
+    if not grading.peak_bars:
+        return "no notes yet"
+    numbers = sorted({part.bar_number(index) for index in grading.peak_bars})
+    joined = "-" if numbers[-1] - numbers[0] == 1 else " and "
+    bars = f"bar{'s' if len(numbers) > 1 else ''} {joined.join(str(number) for number in numbers)}"
+    worst = max((grading.bars[index] for index in grading.peak_bars), key=lambda bar: bar.step)
+    return f"hardest in {bars}, by the {worst.hardest_measure}"
+
+
+def _part_model(song: Song, part: Part, grading: Grading, lines: tuple[int, ...]) -> api.PartModel:
+    neck = Neck(part.scale_length_mm, part.capo)
+    times = bar_times(part, song.playing_tempo, grading.tempo)
+    sounding = sounding_quarters(part)
+    bars = []
+    for index, (bar, time, grade) in enumerate(zip(part.bars, times, grading.bars, strict=True)):
+        events = [
+            _event_model(part, event, onset, sounding[index][number], grading.grips.get((index, number)))
+            for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
+        ]
+        metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
+        bars.append(_bar_model(bar, grade, events, lines[index], metre_changed, time))
+    return api.PartModel(
+        name=part.name,
+        tuning=part.tuning.name,
+        capo=part.capo,
+        instrument=part.instrument,
+        picking=part.picking,
+        neck=api.NeckModel(
+            scale_length_mm=part.scale_length_mm,
+            frets_mm=[round(neck.fret_mm(fret), 2) for fret in range(MAX_FRET - part.capo + 1)],
+            string_letters=list(part.tuning.letters),
+            string_pitches=[pitch + part.capo for pitch in part.tuning.pitches],
+        ),
+        sections=[api.SectionModel(name=section.name, first_bar=section.first_bar, times=section.times) for section in part.sections],
+        remarks=[text for _, text in part.remarks],
+        played=list(played_order(part, song.order)),
+        step=grading.step,
+        peak=grading.peak,
+        peak_bars=list(grading.peak_bars),
+        typical=grading.typical,
+        memory=grading.memory,
+        stamina=grading.stamina,
+        hardest=hardest_words(part, grading),
+        bars=bars,
+    )
+
+
+def _bar_model(bar: Bar, grade: BarGrade, events: list[api.EventModel], line: int, metre_changed: bool, time: BarTime) -> api.BarModel:
+    return api.BarModel(
+        index=grade.index,
+        number=grade.number,
+        line=line,
+        metre=str(bar.metre),
+        metre_changed=metre_changed,
+        tempo=None if bar.tempo is None else float(bar.tempo),
+        quarters=float(bar.quarters),
+        beat_quarters=float(bar.metre.beat_quarters),
+        repeat_start=bar.repeat_start,
+        repeat_times=bar.repeat_times,
+        endings=list(bar.endings),
+        double_bar=bar.double_bar,
+        uncertain=bar.uncertain,
+        seconds=time.seconds,
+        start_seconds=time.start,
+        quarter_seconds=time.quarter_seconds,
+        step=grade.step,
+        past_hand=grade.past_hand,
+        hardest_measure=grade.hardest_measure,
+        findings=[
+            api.FindingModel(
+                measure=name,
+                about=MEASURES[name].about,
+                step=finding.step,
+                value=finding.value,
+                unit=finding.unit,
+                onset=None if finding.place is None else str(finding.place.onset),
+                strings=list(finding.place.strings) if finding.place else [],
+                evidence=finding.evidence,
+            )
+            for name, finding in grade.findings.items()
+        ],
+        events=events,
+    )
+
+
+def _event_model(part: Part, event: Event, onset: Fraction, sounding: tuple[Fraction, ...], grip: Grip | None) -> api.EventModel:
+    return api.EventModel(
+        onset=str(onset),
+        onset_quarters=float(onset),
+        quarters=float(event.quarters),
+        values=spell_length(event.quarters).split("="),
+        notes=[_note_model(part, event, note, float(length), grip) for note, length in zip(event.notes, sounding, strict=True)],
+        chord=event.chord,
+        remark=event.remark,
+        stroke=event.stroke,
+        uncertain=event.uncertain,
+        free=event.free,
+        how=sorted(event.techniques),
+        grip=None if grip is None else _grip_model(grip),
+    )
+
+
+def _grip_model(grip: Grip) -> api.GripModel:
+    presses = [api.PressModel(finger=finger, string=spot.string, fret=spot.fret) for finger, spot in grip.presses]
+    return api.GripModel(position=max(grip.position, 1), reach_mm=grip.reach_mm, presses=presses)
+
+
+def _note_model(part: Part, event: Event, note: Note, sounding: float, grip: Grip | None) -> api.NoteModel:
+    finger = note.finger or (grip.finger_on(note.string) if grip and note.fret > 0 and not note.dead else None)
+    techniques = sorted(event.techniques_of(note))
+    return api.NoteModel(
+        string=note.string,
+        fret=note.fret,
+        pitch=part.pitch_of(note),
+        techniques=[str(technique) for technique in techniques],
+        bend_half_tones=float(note.bend.half_tones) if note.bend else None,
+        bend_released=bool(note.bend and note.bend.released),
+        tied=note.tied,
+        finger=finger,
+        finger_pinned=note.finger is not None,
+        picking=note.picking,
+        uncertain=note.uncertain,
+        optional=note.optional,
+        sounding_quarters=sounding,
+        words=note_words(part, note, [TECHNIQUES[technique].name for technique in techniques], finger),
+    )
+
+
+def note_words(part: Part, note: Note, techniques: list[str], finger: str | None) -> str:
+    """A note as said aloud: `3rd string, 7th fret, 1st finger, vibrato, sounds D4`."""
+    where = "muted" if note.dead else "open" if note.fret == 0 else f"{_ordinal_fret(note.fret)} fret"
+    words = [f"{ordinal(note.string)} string", where]
+    if finger:
+        words.append("thumb" if finger == "T" else f"{ordinal(int(finger))} finger")
+    words += techniques
+    words += ["tied on"] * note.tied + ["optional"] * note.optional + ["uncertain"] * note.uncertain
+    return ", ".join(words if note.dead else [*words, f"sounds {name_of(part.pitch_of(note))}"])
+
+
+def _ordinal_fret(fret: int) -> str:
+    return f"{fret}th" if 10 < fret < 20 else f"{fret}{({1: 'st', 2: 'nd', 3: 'rd'}).get(fret % 10, 'th')}"

@@ -1,0 +1,43 @@
+"""The application factory."""
+
+from pathlib import Path
+
+from apiflask import APIFlask
+from flask import Response, g, send_from_directory
+
+from clear_steps import __version__
+from clear_steps.store import Database
+from clear_steps.web.errors import handle_errors
+from clear_steps.web.routes import blueprint
+from clear_steps.web.schemas import ErrorModel
+from clear_steps.web.security import LOOPBACK_HOSTS, guard
+
+PAGES = Path(__file__).parent / "static"
+NONCE_MARK = "style-nonce"
+
+
+def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages: Path = PAGES) -> APIFlask:
+    """The whole application on a database; `hosts` are the names it answers to."""
+    app = APIFlask("clear_steps", title="Clear Steps", version=__version__, docs_path=None, spec_path="/api/openapi.json")
+    app.static_folder = None
+    app.config["VALIDATION_ERROR_SCHEMA"] = ErrorModel
+    app.config["HTTP_ERROR_SCHEMA"] = ErrorModel
+    app.extensions["clear_steps_database"] = database
+    guard(app, hosts)
+    handle_errors(app)
+    app.register_blueprint(blueprint)
+    _serve_pages(app, pages)
+    return app
+
+
+def _serve_pages(app: APIFlask, pages: Path) -> None:
+    @app.get("/")
+    @app.doc(hide=True)
+    def _index() -> Response:
+        page = (pages / "index.html").read_text(encoding="utf-8")
+        return Response(page.replace(NONCE_MARK, g.nonce), mimetype="text/html", headers={"Cache-Control": "no-store"})
+
+    @app.get("/<path:name>")
+    @app.doc(hide=True)
+    def _file(name: str) -> Response:
+        return send_from_directory(pages, name, max_age=31_536_000 if name.startswith("assets/") else 0)

@@ -1,0 +1,263 @@
+"""What the API takes and gives; the OpenAPI document and the TypeScript types come from these.
+
+Times within a bar are quarter notes as exact fractions in text (`3/2`), lengths on the neck mm,
+times in seconds at the tempo asked for.
+"""
+
+from datetime import datetime
+
+from pydantic import BaseModel, Field
+
+from clear_steps.core.grade import Weighing
+from clear_steps.core.hand import School
+from clear_steps.formats.tabtext.lines import MAX_CHARACTERS
+
+
+class PlaceModel(BaseModel):
+    """Where in a text: line and column from 1."""
+
+    line: int
+    column: int
+
+
+class ProblemModel(BaseModel):
+    """One thing wrong or guessed, with its place."""
+
+    place: PlaceModel
+    message: str
+
+
+class ErrorModel(BaseModel):
+    """The one shape of every error."""
+
+    code: str
+    message: str
+    place: PlaceModel | None = None
+    problems: list[ProblemModel] = []
+
+
+class GradeQuery(BaseModel):
+    """For whom to grade, at what tempo (quarters a minute; none = the marked one)."""
+
+    span_mm: float = Field(100.0, ge=40, le=200)
+    tempo: float | None = Field(None, ge=10, le=400)
+    school: School = School.BALANCED
+    weighing: Weighing = Weighing.BALANCED
+
+
+class TextIn(BaseModel):
+    """Tab text to read; the hand and tempo to grade it for."""
+
+    text: str = Field(max_length=4 * MAX_CHARACTERS)
+    grade: GradeQuery = GradeQuery()
+
+
+class RevisionIn(BaseModel):
+    """A new text and the revision it was based on."""
+
+    based_on: int
+    text: str = Field(max_length=4 * MAX_CHARACTERS)
+
+
+class NoteModel(BaseModel):
+    string: int
+    fret: int
+    pitch: int
+    techniques: list[str]
+    bend_half_tones: float | None
+    bend_released: bool
+    tied: bool
+    finger: str | None
+    finger_pinned: bool
+    picking: str | None
+    uncertain: bool
+    optional: bool
+    sounding_quarters: float
+    words: str
+
+
+class PressModel(BaseModel):
+    finger: str
+    string: int
+    fret: int
+
+
+class GripModel(BaseModel):
+    position: int
+    reach_mm: float
+    presses: list[PressModel]
+
+
+class EventModel(BaseModel):
+    onset: str
+    onset_quarters: float
+    quarters: float
+    values: list[str]
+    notes: list[NoteModel]
+    chord: str
+    remark: str
+    stroke: str | None
+    uncertain: bool
+    free: bool
+    how: list[str]
+    grip: GripModel | None
+
+
+class FindingModel(BaseModel):
+    measure: str
+    about: str
+    step: float
+    value: float | None
+    unit: str
+    onset: str | None
+    strings: list[int]
+    evidence: str
+
+
+class BarModel(BaseModel):
+    index: int
+    number: int
+    line: int
+    metre: str
+    metre_changed: bool
+    tempo: float | None
+    quarters: float
+    beat_quarters: float
+    repeat_start: bool
+    repeat_times: int
+    endings: list[int]
+    double_bar: bool
+    uncertain: bool
+    seconds: float
+    start_seconds: float
+    quarter_seconds: float
+    step: float
+    past_hand: bool
+    hardest_measure: str
+    findings: list[FindingModel]
+    events: list[EventModel]
+
+
+class SectionModel(BaseModel):
+    name: str
+    first_bar: int
+    times: int | None
+
+
+class NeckModel(BaseModel):
+    """Distances from the nut of frets 0, 1, 2 ... as counted from the capo, mm."""
+
+    scale_length_mm: float
+    frets_mm: list[float]
+    string_letters: list[str]
+    string_pitches: list[int]
+
+
+class PartModel(BaseModel):
+    name: str
+    tuning: str
+    capo: int
+    instrument: str | None
+    picking: str | None
+    neck: NeckModel
+    sections: list[SectionModel]
+    remarks: list[str]
+    played: list[int]
+    step: float
+    peak: float
+    peak_bars: list[int]
+    typical: float
+    memory: float
+    stamina: float
+    hardest: str
+    bars: list[BarModel]
+
+
+class AnalysisModel(BaseModel):
+    """A song read and graded: everything the Desk shows."""
+
+    title: str
+    marked_tempo: float
+    tempo: float
+    tempo_assumed: bool
+    feel: str | None
+    cents: int
+    extra: list[list[str]]
+    order: list[str]
+    ladder: str
+    guesses: list[ProblemModel]
+    parts: list[PartModel]
+
+
+class DeskModel(BaseModel):
+    """A stored song at its latest revision, analysed."""
+
+    id: int
+    revision: int
+    saved_at: datetime
+    text: str
+    analysis: AnalysisModel
+
+
+class ClimbColumn(BaseModel):
+    number: int
+    step: float
+    beats: float
+
+
+class CardModel(BaseModel):
+    """A song on the Songs screen."""
+
+    id: int
+    title: str
+    revision: int
+    step: float
+    tuning: str
+    tempo: float
+    tempo_assumed: bool
+    bars: int
+    parts: int
+    climb: list[ClimbColumn]
+    hardest: str
+
+
+class RevisionModel(BaseModel):
+    number: int
+    title: str
+    saved_at: datetime
+    text: str
+
+
+class PlayerIn(BaseModel):
+    name: str = Field(max_length=80)
+    span_mm: float = Field(ge=40, le=200)
+
+
+class PlayerModel(PlayerIn):
+    id: int
+
+
+class TechniqueModel(BaseModel):
+    technique: str
+    name: str
+    sign: str
+    writing: str
+    hand: str
+    step: float
+
+
+class CardList(BaseModel):
+    songs: list[CardModel]
+
+
+class RevisionList(BaseModel):
+    revisions: list[RevisionModel]
+
+
+class PlayerList(BaseModel):
+    players: list[PlayerModel]
+    preset_spans_mm: dict[str, float]
+
+
+class TechniqueList(BaseModel):
+    techniques: list[TechniqueModel]
