@@ -8,6 +8,7 @@ from flask import Response, g, send_from_directory
 from clear_steps import __version__
 from clear_steps.store import Database
 from clear_steps.web.errors import handle_errors
+from clear_steps.web.openapi import one_name_each
 from clear_steps.web.routes import blueprint
 from clear_steps.web.schemas import ErrorModel
 from clear_steps.web.security import LOOPBACK_HOSTS, guard
@@ -26,6 +27,7 @@ def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages
     guard(app, hosts)
     handle_errors(app)
     app.register_blueprint(blueprint)
+    app.spec_processor(one_name_each)
     _serve_pages(app, pages)
     return app
 

@@ -30,8 +30,8 @@ class ProblemModel(BaseModel):
 class ErrorModel(BaseModel):
     """The one shape of every error."""
 
-    code: str
-    message: str
+    code: str = "error"
+    message: str = ""
     place: PlaceModel | None = None
     problems: list[ProblemModel] = []
 

@@ -11,6 +11,8 @@ from clear_steps.core.score.techniques import Technique, bend_technique
 from clear_steps.core.score.tuning import STANDARD, Tuning
 
 MAX_FRET = 36
+# Half tones above the open string of the harmonic touched over a fret (partials 2 to 6, equal temperament).
+HARMONIC_HALF_TONES = {12: 12, 7: 19, 19: 19, 5: 24, 24: 24, 4: 28, 9: 28, 16: 28, 3: 31}
 ASSUMED_TEMPO = Fraction(100)
 COMMON_TIME = Metre(4, 4)
 
@@ -195,8 +197,10 @@ class Part:
     remarks: tuple[tuple[int, str], ...] = ()  # (index of the bar it stands before, text)
 
     def pitch_of(self, note: Note) -> int:
-        """Sounding MIDI number: open string + capo + fret."""
-        return self.tuning.open_pitch(note.string) + self.capo + note.fret
+        """Sounding MIDI number: open string + capo + fret, or the partial of a natural harmonic."""
+        harmonic = Technique.NATURAL_HARMONIC in note.techniques
+        above = HARMONIC_HALF_TONES.get(note.fret, note.fret) if harmonic else note.fret
+        return self.tuning.open_pitch(note.string) + self.capo + above
 
     def bar_number(self, index: int) -> int:
         """Written number: from 1, a pickup is 0."""

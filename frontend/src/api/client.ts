@@ -1,0 +1,61 @@
+import createClient from 'openapi-fetch'
+import type { components, paths } from './schema'
+
+export type Analysis = components['schemas']['AnalysisModel']
+export type Part = components['schemas']['PartModel']
+export type Bar = components['schemas']['BarModel']
+export type Event = components['schemas']['EventModel']
+export type Note = components['schemas']['NoteModel']
+export type Grip = components['schemas']['GripModel']
+export type Finding = components['schemas']['FindingModel']
+export type Neck = components['schemas']['NeckModel']
+export type Card = components['schemas']['CardModel']
+export type Desk = components['schemas']['DeskModel']
+export type Player = components['schemas']['PlayerModel']
+export type Problem = components['schemas']['ProblemModel']
+export type Revision = components['schemas']['RevisionModel']
+export type Technique = components['schemas']['TechniqueModel']
+export type GradeQuery = components['schemas']['GradeQuery']
+type ErrorBody = components['schemas']['ErrorModel']
+
+const client = createClient<paths>()
+
+/** The usual hand at the marked tempo. */
+export const USUAL: GradeQuery = { span_mm: 100, tempo: null, school: 'balanced', weighing: 'balanced' }
+
+/** An answer that says what was wrong and where. */
+export class ApiError extends Error {
+  readonly code: string
+  readonly problems: Problem[]
+
+  constructor(body: Partial<ErrorBody>) {
+    super(body.message ?? 'the server could not be reached')
+    this.code = body.code ?? 'unreachable'
+    this.problems = body.problems ?? []
+  }
+}
+
+async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  let result: { data?: T; error?: unknown }
+  try {
+    result = await call
+  } catch (cause) {
+    if (cause instanceof DOMException && cause.name === 'AbortError') throw cause
+    throw new ApiError({})
+  }
+  if (result.data === undefined) throw new ApiError((result.error ?? {}) as Partial<ErrorBody>)
+  return result.data
+}
+
+export const api = {
+  songs: () => answer(client.GET('/api/songs')),
+  song: (id: number, query: GradeQuery) => answer(client.GET('/api/songs/{song_id}', { params: { path: { song_id: id }, query } })),
+  addSong: (text: string) => answer(client.POST('/api/songs', { body: { text, grade: USUAL } })),
+  preview: (text: string, grade: GradeQuery, signal?: AbortSignal) => answer(client.POST('/api/preview', { body: { text, grade }, signal })),
+  save: (id: number, basedOn: number, text: string) =>
+    answer(client.POST('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } }, body: { based_on: basedOn, text } })),
+  revisions: (id: number) => answer(client.GET('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } } })),
+  players: () => answer(client.GET('/api/players')),
+  addPlayer: (name: string, span_mm: number) => answer(client.POST('/api/players', { body: { name, span_mm } })),
+  techniques: () => answer(client.GET('/api/techniques')),
+}

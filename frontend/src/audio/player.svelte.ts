@@ -1,0 +1,124 @@
+/** Plays a timeline with Tone.js: transport, loop, count-in and a cursor that follows. */
+import * as Tone from 'tone'
+import { deadSamples, midiToHz, pluckSamples } from './pluck'
+import type { Sound, Timeline } from './timeline'
+
+export interface PlayOptions {
+  percent: number // of the timeline's tempo
+  loop: boolean
+  countIn: boolean
+  onMark: (bar: number, event: number) => void
+  onEnd: () => void
+}
+
+const COLOURS = {
+  plain: { brightness: 0.62, sustain: 0.32 },
+  muted: { brightness: 0.3, sustain: 0.0004 },
+  dead: { brightness: 0.5, sustain: 0.1 },
+  harmonic: { brightness: 0.93, sustain: 0.6 },
+}
+const LONGEST = 4
+
+export class Player {
+  playing = $state(false)
+  #buffers = new Map<string, AudioBuffer>()
+  #sounding = new Set<Tone.ToneBufferSource>()
+  #output: Tone.Gain | undefined
+
+  /** Start from the beginning of the timeline; must follow a key or a click. */
+  async play(timeline: Timeline, options: PlayOptions): Promise<void> {
+    this.stop()
+    await Tone.start()
+    this.#output ??= new Tone.Gain(0.5).toDestination()
+    const transport = Tone.getTransport()
+    const stretch = 100 / options.percent
+    const lead = options.countIn ? timeline.countIn * timeline.beatSeconds * stretch : 0
+    for (let beat = 0; options.countIn && beat < timeline.countIn; beat++) {
+      transport.scheduleOnce((time) => this.#click(time, beat === 0), beat * timeline.beatSeconds * stretch)
+    }
+    for (const sound of timeline.sounds) transport.schedule((time) => this.#sound(sound, time, stretch), lead + sound.at * stretch)
+    for (const mark of timeline.marks) {
+      transport.schedule((time) => Tone.getDraw().schedule(() => this.playing && options.onMark(mark.bar, mark.event), time), lead + mark.at * stretch)
+    }
+    const end = lead + timeline.seconds * stretch
+    if (options.loop) transport.setLoopPoints(lead, end).loop = true
+    else
+      transport.scheduleOnce(() => {
+        this.stop()
+        options.onEnd()
+      }, end + 0.3)
+    this.playing = true
+    transport.start('+0.08')
+  }
+
+  stop(): void {
+    if (!this.playing) return
+    this.playing = false
+    const transport = Tone.getTransport()
+    transport.stop()
+    transport.cancel(0)
+    transport.loop = false
+    for (const source of this.#sounding) source.stop()
+    this.#sounding.clear()
+  }
+
+  #click(time: number, first: boolean): void {
+    const length = 0.05
+    this.#start(this.#buffer(`click ${first}`, (rate) => pluckSamples({ midi: first ? 96 : 89, seconds: length, brightness: 0.9, sustain: 0.00001 }, rate)), time, 0.6, length)
+  }
+
+  #sound(sound: Sound, time: number, stretch: number): void {
+    const seconds = Math.min(sound.seconds * stretch + 0.05, LONGEST)
+    const key = sound.colour === 'dead' ? 'dead' : `${sound.midi} ${sound.colour}`
+    const buffer = this.#buffer(key, (rate) =>
+      sound.colour === 'dead' ? deadSamples(rate) : pluckSamples({ midi: sound.midi, seconds: LONGEST, ...COLOURS[sound.colour] }, rate),
+    )
+    const source = this.#start(buffer, time, sound.loudness, seconds)
+    const rate = source.playbackRate
+    const base = midiToHz(sound.midi)
+    for (const glide of sound.glide) {
+      const ratio = midiToHz(glide.midi) / base
+      const from = time + glide.from * stretch
+      if (glide.seconds === 0) rate.setValueAtTime(ratio, from)
+      else {
+        rate.setValueAtTime(rate.getValueAtTime(from), from)
+        rate.linearRampToValueAtTime(ratio, from + glide.seconds * stretch)
+      }
+    }
+    if (sound.vibrato) this.#shake(rate, time, seconds)
+  }
+
+  /** A quarter of a half tone up and down, five times a second, after the note has settled. */
+  #shake(rate: Tone.ToneBufferSource['playbackRate'], time: number, seconds: number): void {
+    for (let at = 0.18; at < seconds; at += 0.1) {
+      const settled = rate.getValueAtTime(time + 0.17)
+      rate.linearRampToValueAtTime(settled * (Math.round(at * 10) % 2 ? 1.015 : 0.995), time + at)
+    }
+  }
+
+  #start(buffer: AudioBuffer, time: number, loudness: number, seconds: number): Tone.ToneBufferSource {
+    const gain = new Tone.Gain(loudness).connect(this.#output!)
+    const source = new Tone.ToneBufferSource(buffer).connect(gain)
+    source.fadeOut = 0.03
+    this.#sounding.add(source)
+    source.onended = () => {
+      this.#sounding.delete(source)
+      source.dispose()
+      gain.dispose()
+    }
+    source.start(time).stop(time + seconds)
+    return source
+  }
+
+  #buffer(key: string, samples: (rate: number) => Float32Array<ArrayBuffer>): AudioBuffer {
+    let buffer = this.#buffers.get(key)
+    if (!buffer) {
+      const context = Tone.getContext()
+      const made = samples(context.sampleRate)
+      buffer = context.createBuffer(1, made.length, context.sampleRate)
+      buffer.copyToChannel(made, 0)
+      this.#buffers.set(key, buffer)
+    }
+    return buffer
+  }
+}

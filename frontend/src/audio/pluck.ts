@@ -1,0 +1,61 @@
+/** Plucked strings by the Karplus-Strong recurrence: a burst of noise in a loop that loses its edge. */
+
+export interface Pluck {
+  midi: number
+  seconds: number
+  /** How much of the string's edge is left after each turn, 0.5 (dull) to 1. */
+  brightness: number
+  /** How much of the sound is left after a second. */
+  sustain: number
+}
+
+export function midiToHz(midi: number): number {
+  return 440 * 2 ** ((midi - 69) / 12)
+}
+
+/** A deterministic noise, so that the same note always sounds the same. */
+function noise(count: number): Float32Array {
+  const samples = new Float32Array(count)
+  let state = 22222
+  for (let index = 0; index < count; index++) {
+    state = (state * 1664525 + 1013904223) >>> 0
+    samples[index] = state / 2 ** 31 - 1
+  }
+  return samples
+}
+
+/** Samples of one plucked note, peak at most 1. */
+export function pluckSamples(pluck: Pluck, sampleRate: number): Float32Array<ArrayBuffer> {
+  const period = sampleRate / midiToHz(pluck.midi)
+  // The averaging below delays by half a sample; the rest of the fraction is made up in the read.
+  const length = Math.max(Math.floor(period - 0.5), 2)
+  const fraction = period - 0.5 - length
+  const line = noise(length)
+  const keep = pluck.sustain ** (1 / midiToHz(pluck.midi))
+  const out = new Float32Array(Math.ceil(pluck.seconds * sampleRate))
+  let last = 0
+  for (let index = 0; index < out.length; index++) {
+    const at = index % length
+    const now = line[at]
+    const next = line[(at + 1) % length]
+    const read = now + (next - now) * fraction
+    out[index] = read * 0.5
+    line[at] = keep * (pluck.brightness * read + (1 - pluck.brightness) * last)
+    last = read
+  }
+  const fade = Math.min(400, out.length)
+  for (let index = 0; index < fade; index++) out[out.length - 1 - index] *= index / fade
+  return out
+}
+
+/** A muted click: noise that is gone in a few hundredths of a second. */
+export function deadSamples(sampleRate: number): Float32Array<ArrayBuffer> {
+  const out = new Float32Array(Math.ceil(0.06 * sampleRate))
+  const source = noise(out.length)
+  let last = 0
+  for (let index = 0; index < out.length; index++) {
+    last += 0.25 * (source[index] - last)
+    out[index] = last * 0.9 * Math.exp(-index / (0.012 * sampleRate))
+  }
+  return out
+}

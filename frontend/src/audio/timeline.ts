@@ -1,0 +1,109 @@
+/** From the part as written to sounds in time: pure, at 100 % of the graded tempo. */
+import type { Bar, Event, Note, Part } from '../api/client'
+
+export type Colour = 'plain' | 'muted' | 'dead' | 'harmonic'
+
+export interface Sound {
+  at: number // seconds from the start of the range
+  seconds: number
+  midi: number
+  colour: Colour
+  loudness: number // 0 to 1
+  glide: { midi: number; from: number; seconds: number }[] // pitch bends: to which pitch, when, how long
+  vibrato: boolean
+}
+export interface Mark {
+  at: number
+  bar: number
+  event: number
+}
+export interface Timeline {
+  sounds: Sound[]
+  marks: Mark[]
+  seconds: number
+  beatSeconds: number
+  countIn: number
+}
+
+const SLIDE_SECONDS = 0.07
+const HARMONICS = ['natural_harmonic', 'touched_harmonic', 'artificial_harmonic', 'pinch_harmonic']
+
+/** Bars in the order played; a chosen range is played as written. */
+export function barsToPlay(part: Part, range: [number, number]): number[] {
+  const whole = range[0] === 0 && range[1] === part.bars.length - 1
+  return whole ? part.played : part.bars.slice(range[0], range[1] + 1).map((bar) => bar.index)
+}
+
+export function timelineOf(part: Part, range: [number, number], swing: boolean): Timeline {
+  const order = barsToPlay(part, range)
+  const sounds: Sound[] = []
+  const marks: Mark[] = []
+  const before = new Map<number, number>() // pitch last heard on each string
+  let start = 0
+  for (const index of order) {
+    const bar = part.bars[index]
+    for (const [number, event] of bar.events.entries()) {
+      const at = start + swung(event.onset_quarters, bar, swing) * bar.quarter_seconds
+      marks.push({ at, bar: index, event: number })
+      sounds.push(...soundsOf(event, bar, at, before))
+    }
+    start += bar.seconds
+  }
+  const first = part.bars[order[0]]
+  const beatSeconds = first ? first.beat_quarters * first.quarter_seconds : 0.5
+  return { sounds, marks, seconds: start, beatSeconds, countIn: first ? Math.max(Math.round(first.quarters / first.beat_quarters), 1) : 4 }
+}
+
+/** The second eighth of a beat comes late when the feel is swing. */
+function swung(onset: number, bar: Bar, swing: boolean): number {
+  if (!swing || bar.beat_quarters !== 1) return onset
+  const beat = Math.floor(onset)
+  const part = onset - beat
+  return beat + (part < 0.5 ? part * (4 / 3) : 2 / 3 + (part - 0.5) * (2 / 3))
+}
+
+function soundsOf(event: Event, bar: Bar, at: number, before: Map<number, number>): Sound[] {
+  const struck = event.notes.filter((note) => !note.tied || note.bend_half_tones !== null)
+  const sounds = struck.flatMap((note, order) => {
+    const delay = event.stroke ? (event.stroke === 'D' ? struck.length - 1 - order : order) * 0.012 : 0
+    return tremolo(soundOf(note, event, bar, at + delay, before.get(note.string)), event, bar)
+  })
+  for (const note of event.notes) before.set(note.string, note.pitch)
+  return sounds
+}
+
+function soundOf(note: Note, event: Event, bar: Bar, at: number, from: number | undefined): Sound {
+  const has = (technique: string): boolean => note.techniques.includes(technique)
+  const muted = has('palm_mute') || has('staccato')
+  const colour: Colour = has('dead') ? 'dead' : HARMONICS.some(has) ? 'harmonic' : muted ? 'muted' : 'plain'
+  const soft = has('hammer_on') || has('pull_off') || has('slide') || note.tied
+  const up = has('artificial_harmonic') || has('pinch_harmonic') ? 12 : 0
+  const length = note.sounding_quarters * bar.quarter_seconds
+  const seconds = colour === 'dead' ? 0.06 : muted ? Math.min(length, 0.25) : length
+  return {
+    at, seconds, midi: note.pitch + up, colour, loudness: soft ? 0.5 : has('accent') ? 0.95 : 0.75,
+    glide: glides(note, event, bar, from), vibrato: has('vibrato'),
+  }
+}
+
+function glides(note: Note, event: Event, bar: Bar, from: number | undefined): Sound['glide'] {
+  if (note.bend_half_tones) {
+    const length = event.quarters * bar.quarter_seconds
+    const target = note.pitch + note.bend_half_tones
+    const early = note.techniques.includes('pre_bend')
+    const up = { midi: target, from: 0, seconds: early ? 0 : Math.min(length * 0.4, 0.25) }
+    return note.bend_released ? [up, { midi: note.pitch, from: length * 0.55, seconds: length * 0.25 }] : [up]
+  }
+  const slid = ['slide', 'shift_slide'].some((technique) => note.techniques.includes(technique)) ? from : undefined
+  const entry = slid ?? (note.techniques.includes('slide_in_below') ? note.pitch - 3 : note.techniques.includes('slide_in_above') ? note.pitch + 3 : undefined)
+  if (entry === undefined || entry === note.pitch) return []
+  return [{ midi: entry, from: 0, seconds: 0 }, { midi: note.pitch, from: 0.01, seconds: SLIDE_SECONDS }]
+}
+
+/** Tremolo repeats a note in thirty-seconds. */
+function tremolo(sound: Sound, event: Event, bar: Bar): Sound[] {
+  if (!event.how.some((word) => word === 'tremolo' || word === 'free_tremolo')) return [sound]
+  const step = bar.quarter_seconds / 8
+  const count = Math.max(Math.round((event.quarters * bar.quarter_seconds) / step), 1)
+  return Array.from({ length: count }, (_, index) => ({ ...sound, at: sound.at + index * step, seconds: step * 1.1, loudness: sound.loudness * 0.75 }))
+}

@@ -1,0 +1,50 @@
+/** Reads and grades a text while it is typed; the old picture stays until the new one is there. */
+import { api, ApiError, type Analysis, type GradeQuery, type Problem } from '../api/client'
+
+const DEBOUNCE_MS = 120
+
+export class Preview {
+  analysis = $state.raw<Analysis | null>(null)
+  problems = $state.raw<Problem[]>([])
+  message = $state('')
+  waiting = $state(false)
+  #timer: ReturnType<typeof setTimeout> | undefined
+  #call: AbortController | undefined
+
+  /** Ask for a text's grade a moment after the last keystroke. */
+  ask(text: string, query: GradeQuery): void {
+    this.stop()
+    if (text.trim() === '') {
+      this.analysis = null
+      this.problems = []
+      this.message = ''
+      this.waiting = false
+      return
+    }
+    this.waiting = true
+    this.#timer = setTimeout(() => void this.#read(text, query), DEBOUNCE_MS)
+  }
+
+  /** Drop what is under way. */
+  stop(): void {
+    clearTimeout(this.#timer)
+    this.#call?.abort()
+  }
+
+  async #read(text: string, query: GradeQuery): Promise<void> {
+    const call = new AbortController()
+    this.#call = call
+    try {
+      const analysis = await api.preview(text, query, call.signal)
+      if (call.signal.aborted) return
+      this.analysis = analysis
+      this.problems = []
+      this.message = ''
+    } catch (error) {
+      if (call.signal.aborted) return
+      this.problems = error instanceof ApiError ? error.problems : []
+      this.message = error instanceof Error ? error.message : String(error)
+    }
+    this.waiting = false
+  }
+}

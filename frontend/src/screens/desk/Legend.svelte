@@ -1,0 +1,24 @@
+<script lang="ts">
+  import MeasureSign from '../../components/MeasureSign.svelte'
+  import type { DeskState } from './desk.svelte'
+  import type { DeskTools } from './keys'
+  import { theme, toggleTheme } from '../../theme.svelte'
+
+  let { desk, tools }: { desk: DeskState; tools: DeskTools } = $props()
+  const measures = $derived(desk.part?.bars[0]?.findings.map((finding) => finding.measure) ?? [])
+</script>
+
+<footer class="flex flex-wrap items-center gap-x-3.5 gap-y-1 border-t border-contour px-6 py-1.5 text-sm text-quiet">
+  <ul class="flex flex-wrap gap-x-3" aria-label="What makes a bar hard: the sign on its column">
+    {#each measures as measure (measure)}
+      <li class="inline-flex items-center gap-1.5"><MeasureSign {measure} size={14} />{measure}</li>
+    {/each}
+  </ul>
+  <span class="grow"></span>
+  {#each Object.keys(desk.layers) as layer (layer)}
+    <label class="inline-flex min-h-7 items-center gap-1.5"><input class="accent-(--ink)" type="checkbox" bind:checked={desk.layers[layer as keyof typeof desk.layers]} />{layer}</label>
+  {/each}
+  <button class="underline" onclick={() => (desk.textOpen = true)}>Text</button>
+  <button class="underline" onclick={toggleTheme}>{theme.name === 'dark' ? 'Light' : 'Dark'}</button>
+  <button class="underline" onclick={tools.showKeys}>Keys</button>
+</footer>

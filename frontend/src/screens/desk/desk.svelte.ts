@@ -1,0 +1,110 @@
+/** What the Desk shows and what is chosen on it. Server state stays with the query library. */
+import { USUAL, type Analysis, type Bar, type Desk, type Event, type GradeQuery, type Part, type Technique } from '../../api/client'
+
+export const SLOWEST_PERCENT = 25
+export const FASTEST_PERCENT = 150
+
+export interface Cursor {
+  bar: number
+  event: number
+}
+
+export class DeskState {
+  song = $state.raw<Desk | null>(null)
+  draft = $state.raw<Analysis | null>(null) // the text under the editor, where it can be read
+  spanMm = $state(100)
+  percent = $state(100)
+  partIndex = $state(0)
+  bar = $state(-1) // chosen bar, -1 = none
+  event = $state(0)
+  chosenFrom = $state(-1) // a chosen stretch runs from here to `bar`
+  cursor = $state.raw<Cursor | null>(null)
+  textOpen = $state(false)
+  signs = $state.raw<Record<string, string>>({})
+  layers = $state({ fingers: true, chords: true, picking: true, counts: false })
+
+  readonly analysis = $derived(this.draft ?? this.song?.analysis ?? null)
+  readonly part: Part | null = $derived(this.analysis?.parts[Math.min(this.partIndex, this.analysis.parts.length - 1)] ?? null)
+  readonly chosenBar: Bar | null = $derived(this.part?.bars[this.bar] ?? null)
+  readonly chosenEvent: Event | null = $derived(this.chosenBar?.events[this.event] ?? null)
+  readonly practiceTempo = $derived(this.percent === 100 ? null : (this.markedTempo * this.percent) / 100)
+
+  get markedTempo(): number {
+    return this.song?.analysis.marked_tempo ?? 100
+  }
+
+  get query(): GradeQuery {
+    return { ...USUAL, span_mm: this.spanMm, tempo: this.practiceTempo }
+  }
+
+  setTechniques(rows: Technique[]): void {
+    this.signs = Object.fromEntries(rows.map((row) => [row.technique, row.writing === 'word' ? row.sign : row.name]))
+  }
+
+  choose(bar: number, event: number): void {
+    this.bar = bar
+    this.event = event
+    this.chosenFrom = bar
+  }
+
+  /** Stretch the choice from where it began to this bar. */
+  extendTo(bar: number): void {
+    if (this.chosenFrom < 0) this.chosenFrom = bar
+    this.bar = bar
+    this.event = this.firstNote(bar)
+  }
+
+  isChosen(bar: number): boolean {
+    return this.bar >= 0 && bar >= Math.min(this.chosenFrom, this.bar) && bar <= Math.max(this.chosenFrom, this.bar)
+  }
+
+  /** The chosen bars as [first, last], or the whole part. */
+  get range(): [number, number] {
+    const last = (this.part?.bars.length ?? 1) - 1
+    return this.bar < 0 ? [0, last] : [Math.min(this.chosenFrom, this.bar), Math.min(Math.max(this.chosenFrom, this.bar), last)]
+  }
+
+  /** Where the bar's worst moment is, or its first note. */
+  firstNote(bar: number): number {
+    const events = this.part?.bars[bar]?.events ?? []
+    return Math.max(events.findIndex((event) => event.notes.length > 0), 0)
+  }
+
+  /** Choose the moment a measure found worst, or that of the bar's hardest measure. */
+  chooseWorst(bar: number, measure?: string): void {
+    const judged = this.part?.bars[bar]
+    const onset = judged?.findings.find((finding) => finding.measure === (measure ?? judged.hardest_measure))?.onset
+    const at = this.part?.bars[bar]?.events.findIndex((event) => event.onset === onset) ?? -1
+    this.choose(bar, at >= 0 ? at : this.firstNote(bar))
+  }
+
+  /** One note on or back, over bar lines. */
+  moveNote(by: 1 | -1): void {
+    const bars = this.part?.bars ?? []
+    if (this.bar < 0) return this.choose(0, this.firstNote(0))
+    let bar = this.bar
+    let event = this.event + by
+    if (event < 0 && bar > 0) event = bars[--bar].events.length - 1
+    else if (event >= bars[bar].events.length && bar < bars.length - 1) {
+      bar += 1
+      event = 0
+    }
+    if (bars[bar]?.events[event]) this.choose(bar, event)
+  }
+
+  moveBar(by: 1 | -1, extend: boolean): void {
+    const last = (this.part?.bars.length ?? 1) - 1
+    const bar = Math.min(Math.max((this.bar < 0 ? -1 : this.bar) + by, 0), last)
+    if (extend) this.extendTo(bar)
+    else this.choose(bar, this.firstNote(bar))
+  }
+
+  /** The grip in force at the chosen event and the one before it. */
+  get grips(): { now: Event['grip']; before: Event['grip'] } {
+    const flat = this.part?.bars.flatMap((bar) => bar.events.map((event, index) => ({ bar: bar.index, index, event }))) ?? []
+    const focus = this.cursor ?? { bar: this.bar, event: this.event }
+    const at = flat.findIndex((each) => each.bar === focus.bar && each.index === focus.event)
+    const held = flat.slice(0, at + 1).filter((each) => each.event.grip)
+    return { now: held.at(-1)?.event.grip ?? null, before: held.at(-2)?.event.grip ?? null }
+  }
+}

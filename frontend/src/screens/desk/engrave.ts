@@ -1,0 +1,167 @@
+/** Draws one system of tab with VexFlow and tells where everything stands. */
+import {
+  BarlineType, Beam, Bend, Formatter, Fraction, GhostNote, MetricsDefaults, Renderer, RenderContext, StaveNote, Stem, type StemmableNote,
+  TabNote, TabSlide, TabStave, TabTie, Tuplet, Vibrato, Voice,
+} from 'vexflow/bravura'
+import type { Bar, Event, Note } from '../../api/client'
+import { MARGIN } from './layout'
+
+export interface EventBox {
+  x: number
+}
+export interface BarBox {
+  index: number
+  x: number
+  width: number
+  events: EventBox[]
+}
+export interface SystemBox {
+  bars: BarBox[]
+  top: number
+  bottom: number
+  gap: number
+}
+
+export const LINE_GAP = 14
+const STEM_ROOM = 36
+const DURATIONS: Record<string, string> = { w: 'w', h: 'h', q: 'q', e: '8', s: '16', t: '32', z: '64' }
+
+interface Drawn {
+  event: Event
+  notes: StemmableNote[]
+}
+
+/** Height of the drawing above the first string, for rows of words. */
+export function topOf(rows: number): number {
+  return rows + STEM_ROOM
+}
+
+export function drawSystem(host: HTMLDivElement, bars: Bar[], widths: number[], strings: number, headroom: number, height: number): SystemBox {
+  host.replaceChildren()
+  MetricsDefaults.TabNote.text.fontSize = 11
+  MetricsDefaults.TabNote.text.fontFamily = 'Atkinson Hyperlegible Mono Variable, monospace'
+  const renderer = new Renderer(host, Renderer.Backends.SVG)
+  const width = MARGIN + widths.reduce((sum, each) => sum + each, 0) + 2
+  renderer.resize(width, height)
+  const context = renderer.getContext()
+  context.setFillStyle('var(--ink)')
+  context.setStrokeStyle('var(--ink)')
+  context.setBackgroundFillStyle('var(--paper)')
+  const top = topOf(headroom)
+  let x = MARGIN
+  const boxes: BarBox[] = []
+  const drawn: Drawn[] = []
+  for (const [at, bar] of bars.entries()) {
+    const stave = staveFor(bar, x, top, widths[at], strings)
+    stave.setContext(context).drawWithStyle()
+    const own = drawBar(context, stave, bar, widths[at])
+    drawn.push(...own)
+    boxes.push({ index: bar.index, x, width: widths[at], events: own.map(({ notes }) => ({ x: notes[0].getAbsoluteX() })) })
+    x += widths[at]
+  }
+  drawSlurs(context, drawn)
+  return { bars: boxes, top, bottom: top + (strings - 1) * LINE_GAP, gap: LINE_GAP }
+}
+
+function staveFor(bar: Bar, x: number, top: number, width: number, strings: number): TabStave {
+  const stave = new TabStave(x, top, width, { numLines: strings, spacingBetweenLinesPx: LINE_GAP, spaceAboveStaffLn: 0 })
+  if (bar.repeat_start) stave.setBegBarType(BarlineType.REPEAT_BEGIN)
+  if (bar.repeat_times) stave.setEndBarType(BarlineType.REPEAT_END)
+  else if (bar.double_bar) stave.setEndBarType(BarlineType.DOUBLE)
+  stave.setStyle({ strokeStyle: 'var(--staff)', fillStyle: 'var(--staff)' })
+  return stave
+}
+
+function drawBar(context: RenderContext, stave: TabStave, bar: Bar, width: number): Drawn[] {
+  const drawn = bar.events.map((event) => ({ event, notes: event.values.map((value, at) => noteFor(event, value, at > 0)) }))
+  const notes = drawn.flatMap((each) => each.notes)
+  if (notes.length === 0) return drawn
+  const voice = new Voice().setMode(Voice.Mode.SOFT).addTickables(notes)
+  notes.forEach((note) => note.setStave(stave))
+  const tuplets = tupletsOf(drawn)
+  const group = new Fraction(Math.round(bar.beat_quarters * 2), 8)
+  const beams = Beam.generateBeams(notes.filter((note) => note instanceof TabNote), { groups: [group], stemDirection: Stem.UP, beamRests: false })
+  const room = width - (stave.getNoteStartX() - stave.getX()) - 18
+  new Formatter().joinVoices([voice]).format([voice], Math.max(room, 20))
+  voice.draw(context, stave)
+  beams.forEach((beam) => beam.setContext(context).draw())
+  tuplets.forEach((tuplet) => tuplet.setContext(context).draw())
+  return drawn
+}
+
+function noteFor(event: Event, value: string, tied: boolean): StemmableNote {
+  const match = /^([whqestz])(\.*)([35679]?)$/.exec(value)
+  const duration = match ? DURATIONS[match[1]] : 'q'
+  const dots = match ? match[2].length : 0
+  if (event.notes.length === 0) {
+    return new StaveNote({ keys: ['b/4'], duration: `${duration}r`, dots })
+  }
+  if (tied && !event.notes.length) return new GhostNote({ duration, dots })
+  const positions = event.notes.map((note) => ({ str: note.string, fret: tied || note.tied ? '–' : fretText(note) }))
+  const drawn = new TabNote({ positions, duration, dots, stemDirection: Stem.UP }, true)
+  drawn.getStem()?.setStyle({ strokeStyle: 'var(--ink)' })
+  if (!tied) addModifiers(drawn, event)
+  return drawn
+}
+
+/** A note as a teacher writes it on the line. */
+export function fretText(note: Note): string {
+  let text = note.techniques.includes('dead') ? 'x' : String(note.fret)
+  if (note.techniques.includes('natural_harmonic')) text = `<${text}>`
+  if (note.techniques.includes('tap')) text = `t${text}`
+  if (note.uncertain) text += '?'
+  return note.optional ? `(${text})` : text
+}
+
+const BEND_WORDS: Record<string, string> = { 0.5: '¼', 1: '½', 1.5: '¾', 2: '1', 3: '1½', 4: '2' }
+
+function addModifiers(drawn: TabNote, event: Event): void {
+  for (const [index, note] of event.notes.entries()) {
+    if (note.bend_half_tones) {
+      const up = { type: Bend.UP, text: BEND_WORDS[note.bend_half_tones] ?? `${note.bend_half_tones / 2}` }
+      drawn.addModifier(new Bend(note.bend_released ? [up, { type: Bend.DOWN, text: '' }] : [up]), index)
+    }
+    if (note.techniques.includes('vibrato')) drawn.addModifier(new Vibrato().setVibratoWidth(24), index)
+  }
+}
+
+/** Runs of notes with one tuplet digit, as many as fill it. */
+function tupletsOf(drawn: Drawn[]): Tuplet[] {
+  const tuplets: Tuplet[] = []
+  let run: StemmableNote[] = []
+  let digit = 0
+  for (const { event, notes } of drawn) {
+    const own = Number(/([35679])$/.exec(event.values[0])?.[1] ?? 0)
+    if (own !== digit) run = []
+    digit = own
+    if (!own) continue
+    run.push(notes[0])
+    if (run.length === own) {
+      tuplets.push(new Tuplet(run, { numNotes: own, notesOccupied: 2 ** Math.floor(Math.log2(own - 1)), bracketed: false, location: 1 }))
+      run = []
+    }
+  }
+  return tuplets
+}
+
+function drawSlurs(context: RenderContext, drawn: Drawn[]): void {
+  const before = new Map<number, { note: StemmableNote; index: number; fret: number }>()
+  for (const { event, notes } of drawn) {
+    for (const [index, note] of event.notes.entries()) {
+      const from = before.get(note.string)
+      if (from) slurBetween(from.note, from.index, notes[0], index, note, from.fret)?.setContext(context).draw()
+    }
+    event.notes.forEach((note, index) => before.set(note.string, { note: notes[0], index, fret: note.fret }))
+  }
+}
+
+function slurBetween(first: StemmableNote, firstIndex: number, last: StemmableNote, lastIndex: number, note: Note, fretBefore: number): TabTie | undefined {
+  const ends = { firstNote: first, lastNote: last, firstIndexes: [firstIndex], lastIndexes: [lastIndex] }
+  if (note.tied) return new TabTie(ends)
+  if (note.techniques.includes('hammer_on')) return new TabTie(ends, 'h')
+  if (note.techniques.includes('pull_off')) return new TabTie(ends, 'p')
+  if (note.techniques.includes('slide') || note.techniques.includes('shift_slide')) {
+    return new TabSlide(ends, note.fret >= fretBefore ? TabSlide.SLIDE_UP : TabSlide.SLIDE_DOWN)
+  }
+  return undefined
+}

@@ -1,0 +1,40 @@
+/** The Desk's keys, from the words of what they do; the list on `?` is made from this table. */
+import type { DeskState } from './desk.svelte'
+
+export interface DeskKey {
+  keys: string
+  does: string
+  match: (event: KeyboardEvent) => boolean
+  act: (desk: DeskState, tools: DeskTools, event: KeyboardEvent) => void
+}
+export interface DeskTools {
+  playOrStop: () => void
+  toggleLoop: () => void
+  showKeys: () => void
+}
+
+const plain = (key: string) => (event: KeyboardEvent) => event.key === key && !event.shiftKey
+
+export const DESK_KEYS: DeskKey[] = [
+  { keys: 'Space', does: 'play or stop', match: plain(' '), act: (_, tools) => tools.playOrStop() },
+  { keys: '→', does: 'next note', match: plain('ArrowRight'), act: (desk) => desk.moveNote(1) },
+  { keys: '←', does: 'note before', match: plain('ArrowLeft'), act: (desk) => desk.moveNote(-1) },
+  { keys: '↓', does: 'next bar', match: plain('ArrowDown'), act: (desk) => desk.moveBar(1, false) },
+  { keys: '↑', does: 'bar before', match: plain('ArrowUp'), act: (desk) => desk.moveBar(-1, false) },
+  { keys: 'Shift ↓', does: 'choose one bar more', match: (e) => e.key === 'ArrowDown' && e.shiftKey, act: (desk) => desk.moveBar(1, true) },
+  { keys: 'Shift ↑', does: 'choose one bar less', match: (e) => e.key === 'ArrowUp' && e.shiftKey, act: (desk) => desk.moveBar(-1, true) },
+  { keys: 'R', does: 'repeat the chosen bars, or stop repeating', match: (e) => e.key.toLowerCase() === 'r', act: (_, tools) => tools.toggleLoop() },
+  { keys: 'F', does: 'fingers shown or hidden', match: (e) => e.key.toLowerCase() === 'f', act: (desk) => void (desk.layers.fingers = !desk.layers.fingers) },
+  { keys: 'C', does: 'counts shown or hidden', match: (e) => e.key.toLowerCase() === 'c', act: (desk) => void (desk.layers.counts = !desk.layers.counts) },
+  { keys: 'W', does: 'written text opened or closed', match: (e) => e.key.toLowerCase() === 'w', act: (desk) => void (desk.textOpen = !desk.textOpen) },
+  { keys: 'Esc', does: 'the whole song again', match: plain('Escape'), act: (desk) => desk.choose(-1, 0) },
+  { keys: '?', does: 'this list', match: (e) => e.key === '?', act: (_, tools) => tools.showKeys() },
+]
+
+/** Whether a key pressed there belongs to a field and not to the Desk. */
+export function belongsToField(event: KeyboardEvent): boolean {
+  const target = event.target as HTMLElement
+  if (event.ctrlKey || event.metaKey || event.altKey) return true
+  if (target.closest('input, select, textarea, .cm-editor, [role=dialog]')) return true
+  return target.closest('button:not([data-bar]), a') !== null && (event.key === ' ' || event.key === 'Enter')
+}

@@ -1,0 +1,58 @@
+/** Which bars stand on which line, and how wide: pure arithmetic, so that tab and climb share one x. */
+import type { Bar, Part } from '../../api/client'
+
+export interface SystemBars {
+  bars: Bar[]
+  widths: number[]
+}
+
+/** Left margin of a system, where the strings' letters and the Steps' numbers stand. */
+export const MARGIN = 34
+const EVENT_WIDTH = 21.5
+const NARROWEST = 110
+
+/** Room a bar needs: a place for every event, more for rows of two digits and signs. */
+export function neededWidth(bar: Bar): number {
+  const events = bar.events.map((event) => {
+    const bends = event.notes.filter((note) => note.bend_half_tones !== null).length > 0 ? 14 : 0
+    const wide = event.notes.some((note) => note.optional || note.uncertain || note.techniques.includes('natural_harmonic')) ? 8 : 0
+    return EVENT_WIDTH + bends + wide
+  })
+  const signs = (bar.repeat_start ? 18 : 0) + (bar.repeat_times ? 18 : 0)
+  return Math.max(NARROWEST, events.reduce((sum, width) => sum + width, 24) + signs)
+}
+
+/** Break a part into systems of at most `width`; a section begins a new one. */
+export function systemsOf(part: Part, width: number): SystemBars[] {
+  const room = Math.max(width - MARGIN - 2, NARROWEST)
+  const starts = new Set(part.sections.map((section) => section.first_bar))
+  const systems: Bar[][] = []
+  let used = 0
+  for (const bar of part.bars) {
+    const needed = neededWidth(bar)
+    if (systems.length === 0 || starts.has(bar.index) || used + needed > room) {
+      systems.push([])
+      used = 0
+    }
+    systems[systems.length - 1].push(bar)
+    used += needed
+  }
+  return systems.map((bars) => ({ bars, widths: stretched(bars, room) }))
+}
+
+/** Widths that fill the line, except a short last one. */
+function stretched(bars: Bar[], room: number): number[] {
+  const needed = bars.map(neededWidth)
+  const total = needed.reduce((sum, width) => sum + width, 0)
+  const factor = total > room * 0.55 ? room / total : Math.min(1.6, room / total)
+  return needed.map((width) => width * factor)
+}
+
+/** The count under an event: `1`, `&`, `e`, `a`, `t`, `l` or nothing. */
+export function countOf(bar: Bar, onsetQuarters: number): string {
+  const unit = 4 / Number(bar.metre.split('/')[1])
+  const beat = Math.floor(onsetQuarters / unit + 1e-6)
+  const part = onsetQuarters / unit - beat
+  const names: [number, string][] = [[0, String(beat + 1)], [0.25, 'e'], [0.5, '&'], [0.75, 'a'], [1 / 3, 't'], [2 / 3, 'l']]
+  return names.find(([at]) => Math.abs(part - at) < 1e-3)?.[1] ?? ''
+}

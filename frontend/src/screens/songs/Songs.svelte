@@ -1,0 +1,62 @@
+<script lang="ts">
+  import Moon from '@lucide/svelte/icons/moon'
+  import Plus from '@lucide/svelte/icons/plus'
+  import Sun from '@lucide/svelte/icons/sun'
+  import { createQuery } from '@tanstack/svelte-query'
+  import { api } from '../../api/client'
+  import ErrorNote from '../../components/ErrorNote.svelte'
+  import { theme, toggleTheme } from '../../theme.svelte'
+  import SongCard from './SongCard.svelte'
+
+  const songs = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
+  let wanted = $state('')
+  let order = $state<'step' | 'name'>('step')
+  const found = $derived(
+    (songs.data?.songs ?? [])
+      .filter((song) => song.title.toLowerCase().includes(wanted.trim().toLowerCase()))
+      .sort((a, b) => (order === 'step' ? a.step - b.step : 0) || a.title.localeCompare(b.title)),
+  )
+</script>
+
+<svelte:head><title>Songs - Clear Steps</title></svelte:head>
+
+<main class="mx-auto max-w-6xl px-6 py-6">
+  <header class="mb-6 flex flex-wrap items-center gap-x-6 gap-y-3 border-b border-ink pb-4">
+    <h1 class="text-2xl">Clear Steps</h1>
+    <label class="flex items-center gap-2 text-quiet">
+      Find <input class="field w-48 text-ink" type="search" bind:value={wanted} placeholder="a name" />
+    </label>
+    <label class="flex items-center gap-2 text-quiet">
+      in order of
+      <select class="field text-ink" bind:value={order}>
+        <option value="step">Step</option>
+        <option value="name">name</option>
+      </select>
+    </label>
+    <span class="grow"></span>
+    <button class="quiet-button !px-3" onclick={toggleTheme} aria-label={theme.name === 'dark' ? 'Light paper' : 'Dark paper'}>
+      {#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}
+    </button>
+    <a class="key-button inline-flex items-center gap-2" href="#/new"><Plus size={18} /> New song</a>
+  </header>
+
+  {#if songs.isError}
+    <ErrorNote message={songs.error.message} />
+  {:else if songs.isPending}
+    <p class="text-quiet" role="status">Fetching the songs …</p>
+  {:else if songs.data.songs.length === 0}
+    <section class="max-w-prose py-10">
+      <h2 class="mb-2 text-xl">No song yet</h2>
+      <p>Paste a tab as you would type it for a student, or drop a text file. You see its Step, bar by bar, before anything is saved.</p>
+      <p class="mt-4"><a class="underline" href="#/new">Write the first one down</a></p>
+    </section>
+  {:else if found.length === 0}
+    <p role="status">No song is called “{wanted}”. <button class="underline" onclick={() => (wanted = '')}>Show all</button></p>
+  {:else}
+    <ul class="grid gap-x-10 gap-y-9 sm:grid-cols-2 lg:grid-cols-3">
+      {#each found as song (song.id)}
+        <li><SongCard {song} /></li>
+      {/each}
+    </ul>
+  {/if}
+</main>
