@@ -14,7 +14,7 @@ from clear_steps.web.schemas import ErrorModel
 from clear_steps.web.security import LOOPBACK_HOSTS, guard
 
 PAGES = Path(__file__).parent / "static"
-NONCE_MARK = "style-nonce"
+NONCE_MARK = "%nonce%"
 
 
 def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages: Path = PAGES) -> APIFlask:

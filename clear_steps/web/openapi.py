@@ -6,8 +6,10 @@ from typing import Any
 Json = dict[str, Any]  # an OpenAPI document
 
 
-def one_name_each(spec: Json) -> Json:
+def one_name_each(spec: Json | str) -> Json | str:
     """Give every nested model its own name once, where the generator repeats it under each parent."""
+    if isinstance(spec, str):  # a document in YAML is never asked for
+        return spec
     schemas: Json = spec.get("components", {}).get("schemas", {})
     renamed = {name: name.rsplit(".", 1)[-1] for name in schemas}
     text = json.dumps(spec)

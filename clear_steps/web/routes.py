@@ -3,12 +3,13 @@
 from apiflask import APIBlueprint
 from flask import current_app
 
+from clear_steps.core.errors import ReadError
 from clear_steps.core.hand import PRESET_SPANS_MM
 from clear_steps.core.score import TECHNIQUES
 from clear_steps.ladders import default_ladder
 from clear_steps.store import Database, Players, Songs, StoredSong
 from clear_steps.web import schemas as api
-from clear_steps.web.analysis import analysis_of, graded, hardest_words, read_cached
+from clear_steps.web.analysis import analysis_of, graded, hardest_words, problem_model, read_cached
 
 blueprint = APIBlueprint("api", __name__, url_prefix="/api")
 
@@ -66,10 +67,13 @@ def add_song(body: api.TextIn) -> api.DeskModel:
 
 @blueprint.post("/preview")
 @blueprint.input(api.TextIn, arg_name="body")
-@blueprint.output(api.AnalysisModel)
-def preview(body: api.TextIn) -> api.AnalysisModel:
-    """Read and grade a text without storing it."""
-    return analysis_of(graded(body.text, body.grade))
+@blueprint.output(api.PreviewModel)
+def preview(body: api.TextIn) -> api.PreviewModel:
+    """Read and grade a text without storing it; a text that is not finished is no error."""
+    try:
+        return api.PreviewModel(analysis=analysis_of(graded(body.text, body.grade)), problems=[])
+    except ReadError as error:
+        return api.PreviewModel(analysis=None, problems=[problem_model(problem) for problem in error.problems])
 
 
 @blueprint.get("/songs/<int:song_id>")

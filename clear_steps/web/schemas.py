@@ -189,6 +189,13 @@ class AnalysisModel(BaseModel):
     parts: list[PartModel]
 
 
+class PreviewModel(BaseModel):
+    """What a text under the pen says so far: its analysis, or what keeps it from being read."""
+
+    analysis: AnalysisModel | None
+    problems: list[ProblemModel]
+
+
 class DeskModel(BaseModel):
     """A stored song at its latest revision, analysed."""
 

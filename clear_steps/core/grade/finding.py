@@ -32,13 +32,20 @@ def nothing(unit: str) -> Finding:
     return Finding(0.0, None, unit, None, "")
 
 
+# Parts of a beat as they are counted aloud: 1 e & a, 1 t l.
+_COUNTS = {
+    Fraction(1, 4): "the e of ",
+    Fraction(1, 2): "the & of ",
+    Fraction(3, 4): "the a of ",
+    Fraction(1, 3): "the second third of ",
+    Fraction(2, 3): "the last third of ",
+}
+
+
 def beat_words(onset: Fraction, metre: Metre) -> str:
-    """`beat 3`, `the & of beat 2` or `just after beat 4`."""
+    """`beat 3`, `the & of beat 2`, else `a point after beat 4`."""
     beat, part = divmod(onset / metre.beat_quarters, 1)
-    name = f"beat {int(beat) + 1}"
-    if part == 0:
-        return name
-    return f"the & of {name}" if part == Fraction(1, 2) else f"just after {name}"
+    return f"{'' if part == 0 else _COUNTS.get(part, 'a point after ')}beat {int(beat) + 1}"
 
 
 def finger_words(fingers: tuple[str, ...]) -> str:

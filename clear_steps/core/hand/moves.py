@@ -16,9 +16,10 @@ from clear_steps.core.hand.grips import GripTable
 FITTS_A_SECONDS, FITTS_B_SECONDS = 0.030, 0.060
 SLIDE_SHARE = 0.25  # a slide guides itself
 
-_BROKEN_LINK_COST = 3000.0  # a hammer-on with a lower finger, a held note that changes fingers
+# Broken only where nothing else is possible, so dearer than any load: a hammer-on with a lower
+# finger, a held note that changes fingers; a shape merely moved along that changes them.
+_BROKEN_LINK_COST = _REFINGERED_COST = 1e7
 _HOP_COST, _HOP_SECONDS = 25.0, 0.25  # one finger has to jump; less where it has longer than this
-_REFINGERED_COST = 10_000.0  # a shape that is merely moved along keeps its fingers
 _PLACE_COST = 2.0  # a finger that is set anew
 
 

@@ -26,7 +26,7 @@ def label_events(bar: RawBar, drafts: list[LabelledEvent], findings: Findings) -
         for word in bar.words.get(label, []):
             home = _at(word.column, drafts)
             if home is None or not home.event.struck:
-                findings.wrong(word.line, word.column + 1, f"no note stands at '{word.text}'; expected it at the first digit of one")
+                findings.wrong(word.line, word.shown, f"no note stands at '{word.text}'; expected it at the first digit of one")
             else:
                 apply(word, home, findings)
     for label in (Label.CHORD, Label.REMARK):
@@ -45,14 +45,14 @@ def _apply_how(word: Word, drafts: list[LabelledEvent], findings: Findings) -> N
     for name in names:
         if name not in HOW_WORDS and name not in (FREE_WORD, DOUBT_WORD):
             known = " ".join([*HOW_WORDS, FREE_WORD, DOUBT_WORD])
-            findings.wrong(word.line, word.column + 1, f"'{name}' is no word for how; expected one of {known}")
+            findings.wrong(word.line, word.shown, f"'{name}' is no word for how; expected one of {known}")
             return
     stop = word.end if word.text.endswith("-") else word.column
     homes = [draft for draft in drafts if any(word.column <= column < stop for column in draft.columns)]
     if not homes and (home := _at(word.column, drafts)):
         homes = [home]
     if not homes:
-        findings.wrong(word.line, word.column + 1, f"no note stands at '{word.text}'; expected it at the first digit of one")
+        findings.wrong(word.line, word.shown, f"no note stands at '{word.text}'; expected it at the first digit of one")
     techniques = frozenset(HOW_WORDS[name] for name in names if name in HOW_WORDS)
     for home in homes:
         home.event = replace(
@@ -70,11 +70,11 @@ def _apply_picking(word: Word, home: LabelledEvent, findings: Findings) -> None:
         if not marks:
             return
     if any(mark not in {*PickingFinger, "0"} for mark in marks):
-        findings.wrong(word.line, word.column + 1, f"'{word.text}' is no picking; expected p i m a c from the lowest string up with / between, or D or U")
+        findings.wrong(word.line, word.shown, f"'{word.text}' is no picking; expected p i m a c from the lowest string up with / between, or D or U")
         return
     targets = home.event.struck[::-1]
     if len(marks) != len(targets):
-        findings.wrong(word.line, word.column + 1, f"'{word.text}' names {len(marks)} fingers; expected {len(targets)}, one for every string plucked here")
+        findings.wrong(word.line, word.shown, f"'{word.text}' names {len(marks)} fingers; expected {len(targets)}, one for every string plucked here")
         return
     chosen = {note.string: PickingFinger(mark) for note, mark in zip(targets, marks, strict=True) if mark != "0"}
     notes = (replace(n, picking=chosen[n.string]) if n.string in chosen and not n.tied else n for n in home.event.notes)
@@ -84,13 +84,13 @@ def _apply_picking(word: Word, home: LabelledEvent, findings: Findings) -> None:
 def _apply_fingers(word: Word, home: LabelledEvent, findings: Findings) -> None:
     marks = word.text.split("/")
     if any(mark not in {*Finger, "0"} for mark in marks):
-        findings.wrong(word.line, word.column + 1, f"'{word.text}' is no fingering; expected 1 2 3 4 or T from the highest string down with / between")
+        findings.wrong(word.line, word.shown, f"'{word.text}' is no fingering; expected 1 2 3 4 or T from the highest string down with / between")
         return
     struck = home.event.struck
     fretted = [note for note in struck if note.fret > 0]
     targets: list[Note] | tuple[Note, ...] = struck if len(marks) == len(struck) else fretted
     if len(marks) != len(targets):
-        findings.wrong(word.line, word.column + 1, f"'{word.text}' names {len(marks)} fingers; expected {len(fretted)}, one for every fretted string here")
+        findings.wrong(word.line, word.shown, f"'{word.text}' names {len(marks)} fingers; expected {len(fretted)}, one for every fretted string here")
         return
     chosen = {note.string: Finger(mark) for note, mark in zip(targets, marks, strict=True) if mark != "0"}
     notes = (replace(n, finger=chosen[n.string]) if n.string in chosen and not n.tied else n for n in home.event.notes)
@@ -102,7 +102,7 @@ def _apply_text(label: Label, word: Word, drafts: list[LabelledEvent], findings:
     if home is None:
         after = [draft for draft in drafts if draft.columns and min(draft.columns) > word.column]
         home = after[0] if after else drafts[-1]
-        findings.guessed(word.line, word.column + 1, f"'{word.text}' stands between two notes; it is put on the {'next' if after else 'last'} one")
+        findings.guessed(word.line, word.shown, f"'{word.text}' stands between two notes; it is put on the {'next' if after else 'last'} one")
     if label is Label.CHORD:
         home.event = replace(home.event, chord=f"{home.event.chord} {word.text}".strip())
     else:

@@ -26,7 +26,7 @@ class Label(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class LabelLine:
-    """A labelled line; `text` keeps its columns, the label itself blanked out."""
+    """A labelled line; `text` keeps its columns and bar lines, the label itself blanked out."""
 
     label: Label
     line: int
@@ -139,7 +139,7 @@ def blocks_of(text: str) -> list[Block]:
 
 def _release(pending: list[LabelLine], blocks: list[Block]) -> None:
     """Labelled lines that no system followed are remarks."""
-    blocks.extend(RemarkLine(label.line, label.text.strip()) for label in pending)
+    blocks.extend(RemarkLine(label.line, label.text.strip(" |")) for label in pending)
     pending.clear()
 
 
@@ -164,14 +164,15 @@ def _string_line(number: int, line: str) -> StringLine | None:
     if not dashes or ("|" not in body and not named):
         return None
     # Foreign signs are told at their column, but only in what is plainly a string line.
-    if not _TAB_SIGNS.fullmatch(body) and (dashes < 3 or dashes * 3 < len(body.replace(" ", "")) - 12):
+    plainly = body[0] == body[-1] == "|" and " " not in body
+    if not _TAB_SIGNS.fullmatch(body) and not (named and plainly) and (dashes < 3 or dashes * 3 < len(body.replace(" ", "")) - 12):
         return None
     return StringLine(number, match["name"] or "", match.start("body"), line)
 
 
 def _label_line(number: int, line: str) -> LabelLine | None:
     if match := _LABEL.match(line):
-        return LabelLine(Label(match["label"]), number, " " * match.end() + line[match.end() :])
+        return LabelLine(Label(match["label"]), number, " " * (match.end() - 1) + line[match.end() - 1 :])
     words = line.replace("|", " ").split()
     if not words or line.lstrip().startswith("["):
         return None

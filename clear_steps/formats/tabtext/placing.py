@@ -120,10 +120,10 @@ def _by_values(bar: RawBar, metre: Metre, number: int, is_first: bool, findings:
         length = parse_length(word.text.removeprefix("R"))
         if length is None:
             expected = "w h q e s t z, dots, tuplets such as e3, R before a rest"
-            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no note value; expected {expected}")
+            findings.wrong(word.line, word.shown, f"'{word.text}' is no note value; expected {expected}")
             continue
         if at + length > limit:
-            findings.wrong(word.line, word.column + 1, f"bar {number} is too long: it holds {at + length} quarters here; {metre} has room for {limit}")
+            findings.wrong(word.line, word.shown, f"bar {number} is too long: it holds {at + length} quarters here; {metre} has room for {limit}")
             return PlacedBar(_rest_only(bar), limit)
         if word.text.startswith("R"):
             slots.append(Slot(at, (word.column,), ()))
@@ -132,7 +132,7 @@ def _by_values(bar: RawBar, metre: Metre, number: int, is_first: bool, findings:
             slots.append(Slot(at, (*columns, word.column), tokens))
         else:
             expected = f"{len(heads)} values in bar {number}, R before a rest"
-            findings.wrong(word.line, word.column + 1, f"no note stands under the value '{word.text}'; expected {expected}")
+            findings.wrong(word.line, word.shown, f"no note stands under the value '{word.text}'; expected {expected}")
         at += length
     for columns, _ in waiting:
         findings.wrong(bar.line, columns[0] + 1, f"no value stands over this note of bar {number}; expected one of w h q e s t z on the len line")
@@ -174,5 +174,5 @@ def _count_onsets(words: Sequence[Word], metre: Metre, findings: Findings) -> li
         elif word.text in _COUNT_PARTS:
             onsets.append((word.column, (beat + _COUNT_PARTS[word.text]) * unit))
         else:
-            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no count; expected numbers, e & a, t l")
+            findings.wrong(word.line, word.shown, f"'{word.text}' is no count; expected numbers, e & a, t l")
     return onsets

@@ -18,12 +18,16 @@ _BAR_LINE = re.compile(r"\|+")
 
 @dataclass(frozen=True, slots=True)
 class Word:
-    """A word of a labelled line; columns count from 0, `end` is behind its last sign."""
+    """A word of a labelled line; columns count from 0, `end` is behind its last sign.
+
+    `shown` is the column as typed, from 1: the line may have been moved under its bars.
+    """
 
     line: int
     column: int
     end: int
     text: str
+    shown: int
 
 
 @dataclass
@@ -55,8 +59,9 @@ def raw_bars(system: System, findings: Findings) -> list[RawBar]:
     times = [int(m["times"]) for line in system.strings if (m := _TAIL.search(line.text)) and m["times"]]
     if times and bars:
         bars[-1].repeat_times = times[0]
+    bar_columns = _bar_columns(bodies[0])
     for label in system.labels:
-        _share_words(label, bars, findings)
+        _share_words(label, bars, bar_columns, findings)
     for bar in bars:
         _read_bar_marks(bar, findings)
     return bars
@@ -105,21 +110,32 @@ def _read_signs(bar: RawBar, strings: list[StringLine], bodies: list[str], findi
             findings.wrong(line.line, column + 1, f"'{sign}' is no sign of a string line; expected {expected}")
 
 
-def words_of(label: LabelLine) -> list[Word]:
+def _bar_columns(text: str) -> list[int]:
+    return [at for at, sign in enumerate(text) if sign == "|"]
+
+
+def _moved(label: LabelLine, bar_columns: list[int]) -> int:
+    """How far a line stands right of its bars because its label is wider than the strings' names."""
+    own = _bar_columns(label.text)
+    off = {mine - theirs for mine, theirs in zip(own, bar_columns, strict=False)}
+    return off.pop() if len(own) == len(bar_columns) and len(off) == 1 else 0
+
+
+def _words(label: LabelLine, moved: int) -> list[Word]:
     """Split a labelled line; remarks at two blanks or a bar line, others at every blank."""
     pattern = r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s*\||\s*$)" if label.label is Label.REMARK else r"[^|\s]+"
-    return [Word(label.line, m.start(), m.end(), m.group()) for m in re.finditer(pattern, label.text)]
+    return [Word(label.line, m.start() - moved, m.end() - moved, m.group(), m.start() + 1) for m in re.finditer(pattern, label.text)]
 
 
-def _share_words(label: LabelLine, bars: list[RawBar], findings: Findings) -> None:
-    for word in words_of(label):
+def _share_words(label: LabelLine, bars: list[RawBar], bar_columns: list[int], findings: Findings) -> None:
+    for word in _words(label, _moved(label, bar_columns)):
         home = next((bar for bar in bars if bar.start - 1 <= word.column < bar.end), None)
         if home:
             home.words.setdefault(label.label, []).append(word)
         elif label.label is Label.BAR and bars and re.fullmatch(r"x\d+", word.text):
             bars[-1].repeat_times = int(word.text[1:])
         else:
-            findings.wrong(word.line, word.column + 1, f"'{word.text}' stands over no bar; expected it above or below a bar of its system")
+            findings.wrong(word.line, word.shown, f"'{word.text}' stands over no bar; expected it above or below a bar of its system")
 
 
 def _read_bar_marks(bar: RawBar, findings: Findings) -> None:
@@ -127,10 +143,10 @@ def _read_bar_marks(bar: RawBar, findings: Findings) -> None:
         try:
             _read_bar_mark(bar, word)
         except ClearStepsError as error:
-            findings.wrong(word.line, word.column + 1, str(error))
+            findings.wrong(word.line, word.shown, str(error))
         except ValueError:
             expected = "a metre such as 7/8, an ending such as 1., a tempo such as @96, or x4"
-            findings.wrong(word.line, word.column + 1, f"'{word.text}' is no mark of a bar; expected {expected}")
+            findings.wrong(word.line, word.shown, f"'{word.text}' is no mark of a bar; expected {expected}")
 
 
 def _read_bar_mark(bar: RawBar, word: Word) -> None:

@@ -142,7 +142,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Read and grade a text without storing it. */
+        /** Read and grade a text without storing it; a text that is not finished is no error. */
         post: {
             parameters: {
                 query?: never;
@@ -162,7 +162,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["AnalysisModel"];
+                        "application/json": components["schemas"]["PreviewModel"];
                     };
                 };
                 /** @description Validation error */
@@ -797,6 +797,15 @@ export interface components {
             fret: number;
             /** String */
             string: number;
+        };
+        /**
+         * PreviewModel
+         * @description What a text under the pen says so far: its analysis, or what keeps it from being read.
+         */
+        PreviewModel: {
+            analysis: components["schemas"]["AnalysisModel"] | null;
+            /** Problems */
+            problems: components["schemas"]["ProblemModel"][];
         };
         /**
          * ProblemModel

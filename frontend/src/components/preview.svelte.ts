@@ -1,5 +1,5 @@
 /** Reads and grades a text while it is typed; the old picture stays until the new one is there. */
-import { api, ApiError, type Analysis, type GradeQuery, type Problem } from '../api/client'
+import { api, type Analysis, type GradeQuery, type Problem } from '../api/client'
 
 const DEBOUNCE_MS = 120
 
@@ -35,14 +35,14 @@ export class Preview {
     const call = new AbortController()
     this.#call = call
     try {
-      const analysis = await api.preview(text, query, call.signal)
+      const { analysis, problems } = await api.preview(text, query, call.signal)
       if (call.signal.aborted) return
-      this.analysis = analysis
-      this.problems = []
-      this.message = ''
+      if (analysis) this.analysis = analysis
+      this.problems = problems
+      this.message = problems[0]?.message ?? ''
     } catch (error) {
       if (call.signal.aborted) return
-      this.problems = error instanceof ApiError ? error.problems : []
+      this.problems = []
       this.message = error instanceof Error ? error.message : String(error)
     }
     this.waiting = false

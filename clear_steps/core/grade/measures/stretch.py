@@ -45,7 +45,8 @@ def _evidence(bar: PlayedBar, moment: Moment, held: bool) -> str:
         return f"At {beat} the hand holds frets {low} and {high} at once with the {finger_words((first, last))}: {mm}."
     assert moment.move is not None  # only moments with a move have a passing reach
     low, high = moment.move.reach_frets
-    return f"Into {beat} the fingers reach from fret {low} to fret {high} without moving the hand: {mm}, in {moment.move.seconds:.2f} s."
+    hand = f"while the hand moves {moment.move.distance_mm:.0f} mm" if moment.move.distance_mm else "without moving the hand"
+    return f"Into {beat} the fingers reach from fret {low} to fret {high} {hand}: {mm}, in {moment.move.seconds:.2f} s."
 
 
 def past_this_hand(bar: PlayedBar, reach_mm: float) -> bool:

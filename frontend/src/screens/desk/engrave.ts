@@ -23,7 +23,7 @@ export interface SystemBox {
 }
 
 export const LINE_GAP = 14
-const STEM_ROOM = 36
+const STEM_ROOM = 42
 const DURATIONS: Record<string, string> = { w: 'w', h: 'h', q: 'q', e: '8', s: '16', t: '32', z: '64' }
 
 interface Drawn {

@@ -1,0 +1,70 @@
+# Two commands: `make demo` serves the application with demo songs, `make test` runs every check.
+# Stamps under .stamps/ remember what is done, so that a second run is quick.
+
+PORT ?= 8420
+PYTHON ?= python3
+BIN := .venv/bin
+PAGES := clear_steps/web/static/index.html
+PAGE_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
+
+.PHONY: demo test bench check types format clean
+.DELETE_ON_ERROR:
+
+demo: .stamps/run $(PAGES)
+	$(BIN)/clear-steps demo --port $(PORT)
+
+test: .stamps/dev .stamps/browser $(PAGES) check
+	$(BIN)/python -m pytest
+
+check: .stamps/dev .stamps/pages
+	$(BIN)/ruff check .
+	$(BIN)/ruff format --check .
+	$(BIN)/mypy
+	$(BIN)/python -m clear_steps.web | diff -u frontend/openapi.json - || { echo "frontend/openapi.json is stale: run 'make types'"; exit 1; }
+	cd frontend && npm run -s types -- -o /tmp/clear-steps-schema.d.ts >/dev/null && diff -u src/api/schema.d.ts /tmp/clear-steps-schema.d.ts || { echo "the types are stale: run 'make types'"; exit 1; }
+	cd frontend && npm run -s check
+	cd frontend && npm run -s test
+
+bench: .stamps/dev
+	$(BIN)/python -m tests.bench
+
+types: .stamps/dev .stamps/pages
+	$(BIN)/python -m clear_steps.web > frontend/openapi.json
+	cd frontend && npm run -s types
+
+format: .stamps/dev
+	$(BIN)/ruff check --fix .
+	$(BIN)/ruff format .
+
+.stamps/venv:
+	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed"; exit 1; }
+	$(PYTHON) -m venv .venv
+	@mkdir -p .stamps && touch $@
+
+.stamps/run: .stamps/venv requirements.txt pyproject.toml
+	$(BIN)/pip install -q -r requirements.txt
+	$(BIN)/pip install -q --no-deps -e .
+	@touch $@
+
+.stamps/dev: .stamps/run requirements-dev.txt
+	$(BIN)/pip install -q -r requirements-dev.txt
+	@touch $@
+
+.stamps/pages: frontend/package-lock.json
+	@node -e 'process.exit(Number(process.versions.node.split(".")[0]) < 20)' || { echo "Node 20 or newer is needed"; exit 1; }
+	cd frontend && npm ci --no-audit --no-fund --loglevel=error
+	@mkdir -p .stamps && touch $@
+
+$(PAGES): .stamps/pages $(PAGE_SOURCES)
+	cd frontend && npm run -s build
+	@touch $@
+
+.stamps/browser:
+	@if ! { command -v chromium && command -v chromedriver; } >/dev/null; then \
+		[ "$$(id -u)" = 0 ] || { echo "the browser tests need Debian's chromium and chromium-driver: run 'apt-get install chromium chromium-driver' as root"; exit 1; }; \
+		apt-get update -q && apt-get install -q -y --no-install-recommends chromium chromium-driver; \
+	fi
+	@mkdir -p .stamps && touch $@
+
+clean:
+	rm -rf .venv .stamps frontend/node_modules clear_steps/web/static

@@ -1,0 +1,156 @@
+"""Each measure against arithmetic done by hand; each names bar, place and figures."""
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+
+from clear_steps.core.grade import Finding, GradeRequest, Grading, grade_part
+from clear_steps.core.hand import Curve, Player
+from clear_steps.core.score import Bend, Note, Song, Technique
+from clear_steps.ladders import default_ladder
+from tests.songs import line
+
+LADDER = default_ladder()
+
+
+def graded(song: Song, **request: object) -> Grading:
+    return grade_part(song, song.parts[0], LADDER, GradeRequest(**request))  # type: ignore[arg-type]
+
+
+def finding(song: Song, measure: str, **request: object) -> Finding:
+    return graded(song, **request).bars[0].findings[measure]
+
+
+def with_notes(song: Song, change: dict[int, Note]) -> Song:
+    bar = song.parts[0].bars[0]
+    events = tuple(replace(event, notes=(change[index],)) if index in change else event for index, event in enumerate(bar.events))
+    return replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=events),)),))
+
+
+def test_a_curve_is_straight_between_its_points_and_from_nothing() -> None:
+    curve = Curve(((1.0, 2.0), (2.0, 6.0)))
+    assert [curve.step(raw) for raw in (0, 0.5, 1, 1.5, 2, 9)] == [0, 1, 2, 4, 6, 6]
+    assert [curve.raw(step) for step in (1, 2, 4, 6)] == [0.5, 1, 1.5, 2]
+    assert list(curve.steps_beyond([0.5, 3])) == [1, 10]
+
+
+def test_a_held_stretch_counts_in_full() -> None:
+    """Frets 1 and 5 lie 126 mm apart at 648 mm: 1.26 of a span of 100, Step 6.7 + 0.01/0.15 * 1.8."""
+    found = finding(line("6.1+4.5", tempo=60), "stretch")
+    assert found.value == pytest.approx(126.2, abs=0.1)
+    assert found.step == pytest.approx(6.7 + (1.2624 - 1.25) / 0.15 * 1.8, abs=0.02)
+    assert (found.unit, found.place and found.place.strings) == ("mm", (6, 4))
+    assert "frets 1 and 5 at once with the first and little finger: 126 mm of a comfortable 100" in found.evidence
+
+
+def test_a_passing_reach_counts_less_when_slow_and_more_when_fast() -> None:
+    """Frets 5 and 8 lie 77 mm apart: x 0.85 at 4 notes/s, x 1.1 at 8 notes/s."""
+    slow = finding(line("3.5", "2.8", "3.5", "2.8", tempo=120), "stretch")
+    fast = finding(line("3.5", "2.8", "3.5", "2.8", tempo=240), "stretch")
+    assert slow.value == fast.value == pytest.approx(77.2, abs=0.1)
+    assert slow.step == pytest.approx(LADDER.curves["stretch"].step(0.772 * 0.85), abs=0.02)
+    assert fast.step == pytest.approx(LADDER.curves["stretch"].step(0.772 * 1.1), abs=0.02)
+
+
+def test_a_longer_span_makes_the_same_stretch_easier() -> None:
+    song = line("6.1+4.5", tempo=60)
+    assert finding(song, "stretch", player=Player(130)).step < finding(song, "stretch", player=Player(100)).step
+
+
+def test_past_the_most_a_hand_can_reach_is_step_ten_and_flagged() -> None:
+    bar = graded(line("6.1+4.8")).bars[0]
+    assert bar.past_hand
+    assert bar.step == 10
+
+
+def test_a_shift_is_the_time_needed_over_the_time_there_is() -> None:
+    """The same shape from fret 1 to 10: 247.9 mm, fret 10 is 21.6 mm wide (Fitts): 0.03 + 0.06 log2(1 + 247.9 / 21.6)."""
+    found = finding(line("6.1+5.3+4.3", "6.10+5.12+4.12", length=Fraction(1), tempo=120), "shift")
+    assert found.value == pytest.approx((0.03 + 0.06 * 3.638) / 0.5, abs=0.003)
+    assert found.step == pytest.approx(LADDER.curves["shift"].step(found.value or 0))
+    assert "from the 1st to the 10th fret, 248 mm in 0.50 s" in found.evidence
+
+
+def test_leaping_at_every_note_is_harder_than_once() -> None:
+    once = finding(line("6.1+5.3+4.3", "6.8+5.10+4.10", length=Fraction(1)), "shift")
+    often = finding(line("6.1+5.3+4.3", "6.8+5.10+4.10", "6.1+5.3+4.3", "6.8+5.10+4.10", length=Fraction(1)), "shift")
+    assert often.step > once.step
+    assert "3 moves in the bar" in often.evidence
+
+
+def test_an_open_string_before_a_shift_gives_it_time() -> None:
+    direct = finding(line("3.2", "3.9"), "shift")
+    eased = finding(line("3.2", "4.0", "3.9"), "shift")
+    assert (direct.value or 0) > (eased.value or 0)
+
+
+@pytest.mark.parametrize(("tempo", "rate"), [(60, 2.0), (120, 4.0), (180, 6.0)])
+def test_eighths_are_two_notes_a_beat(tempo: int, rate: float) -> None:
+    found = finding(line("3.5", "3.6", "3.7", "3.8", tempo=tempo), "speed")
+    assert found.value == pytest.approx(rate)
+    assert found.step == pytest.approx(LADDER.curves["fretting_speed"].step(rate))
+
+
+def test_a_repeated_open_string_is_work_of_the_picking_hand_only() -> None:
+    found = finding(line(*["6.0"] * 8, tempo=120), "speed")
+    assert found.step == pytest.approx(LADDER.curves["picking_speed"].step(4.0))
+    assert "picking hand" in found.evidence
+
+
+def test_pull_offs_take_work_off_the_picking_hand() -> None:
+    picked = line("3.0", "6.0", "3.0", "6.0", tempo=200)
+    slurred = with_notes(picked, {1: Note(3, 0, frozenset({Technique.PULL_OFF})), 3: Note(3, 0, frozenset({Technique.PULL_OFF}))})
+    assert finding(slurred, "speed").step < finding(picked, "speed").step
+
+
+def test_technique_is_the_hardest_plus_how_often_plus_each_further_kind() -> None:
+    """One two-tone bend and one vibrato in a bar of 4 s: 6.5 + 0.5 log2(1 + 2/4) + 0.2."""
+    song = line("1.15", "1.12", "r", "r", tempo=60)
+    song = with_notes(song, {0: Note(1, 15, bend=Bend(Fraction(4))), 1: Note(1, 12, frozenset({Technique.VIBRATO}))})
+    found = finding(song, "technique")
+    assert found.step == pytest.approx(6.5 + 0.5 * 0.58496 + 0.2, abs=1e-4)
+    assert found.value == pytest.approx(0.5)
+    assert found.evidence == "One two-tone bend and one vibrato; the hardest is the two-tone bend at beat 1 on the 1st string."
+
+
+def test_wider_bends_are_harder() -> None:
+    steps = [finding(with_notes(line("1.15"), {0: Note(1, 15, bend=Bend(Fraction(width, 2)))}), "technique").step for width in (1, 2, 4, 6, 8)]
+    assert steps == sorted(steps)
+    assert len(set(steps)) == 5
+
+
+@pytest.mark.parametrize(("chord", "step"), [("4.2+3.2", 1.5), ("5.3+4.2+2.1", 2.0), ("6.1+5.3+4.3+3.2+2.1+1.1", 4.5), ("6.5+5.7+4.7+3.6+2.5+1.5", 3.5)])
+def test_a_shape_costs_its_fingers_or_its_barre(chord: str, step: float) -> None:
+    assert finding(line(chord), "shapes").step == pytest.approx(step)
+
+
+def test_a_change_of_shape_costs_more_the_sooner_it_comes() -> None:
+    """From C to A minor after a second: three fingers, 2 + 1 at a change a second."""
+    song = line("5.3+4.2+3.0+2.1+1.0", "5.0+4.2+3.2+2.1+1.0", "r", "r", length=Fraction(1), tempo=60)
+    assert finding(song, "shapes").step == pytest.approx(3.0)
+
+
+def test_a_shape_held_or_merely_moved_is_cheap() -> None:
+    assert finding(line("6.3+5.5+4.5", "6.5+5.7+4.7", "6.3+5.5+4.5"), "shapes").step == pytest.approx(2.0)
+    held = grade_part(song := line(*["6.1+5.3+4.3+3.2+2.1+1.1"] * 16), song.parts[0], LADDER).bars[1].findings["shapes"]
+    assert (held.step, held.evidence) == (1.0, "One shape, held or merely moved along.")
+
+
+def test_an_arpeggio_sets_its_shape_finger_by_finger() -> None:
+    song = line("5.3", "4.2", "2.1", "4.2", "5.3", "4.2", "2.1", "4.2", tempo=200)
+    bar = song.parts[0].bars[0]
+    ringing = tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in bar.events)
+    song = replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=ringing),)),))
+    assert finding(song, "shapes").step == pytest.approx(2.0)
+
+
+def test_fingers_set_down_ahead_for_a_pull_off_are_no_shape() -> None:
+    song = with_notes(line("3.7", "3.5", tempo=200), {1: Note(3, 5, frozenset({Technique.PULL_OFF}))})
+    assert finding(song, "shapes").value is None
+
+
+def test_a_bar_of_rests_finds_nothing_and_is_step_one() -> None:
+    bar = graded(line("r")).bars[0]
+    assert bar.step == 1
+    assert all((found.step, found.value, found.place) == (0, None, None) for found in bar.findings.values())

@@ -1,0 +1,75 @@
+"""Bad input gives clear messages with their place, or is read right."""
+
+import pytest
+
+from clear_steps.core.errors import ReadError
+from clear_steps.formats.tabtext import decode, read_tab
+
+NAMES = "eBGDAE"
+
+
+def tab(thinnest: str = "0---", *, headers: tuple[str, ...] = (), above: tuple[str, ...] = (), names: str = NAMES) -> str:
+    empty = "-" * len(thinnest)
+    return "\n".join([*headers, *above, *(f"{name}|{thinnest if at == 0 else empty}|" for at, name in enumerate(names))])
+
+
+def problem(text: str) -> tuple[int, int, str]:
+    with pytest.raises(ReadError) as caught:
+        read_tab(text)
+    first = caught.value.problems[0]
+    return first.line, first.column, first.message
+
+
+@pytest.mark.parametrize(
+    ("text", "line", "column", "words"),
+    [
+        ("", 1, 1, "the text is empty"),
+        ("Dear Mira, come at four and bring the capo.", 1, 1, "no tab was found"),
+        (tab(names="eBGDA"), 1, 1, "5 string lines stand together here; expected 6"),
+        (tab(names="eBGDAEBAG"), 1, 1, "9 string lines stand together here; expected 4 to 8"),
+        (tab(names="eBGDA", headers=("Tuning: standard",)), 2, 1, "5 string lines stand together here; expected 6"),
+        (tab("-99-"), 1, 4, "fret 99 is not on the neck; expected 0 to 36"),
+        (tab("0-0-0-", headers=("Time: 2/4",), above=("len|q q q |",)), 2, 9, "bar 1 is too long: it holds 3 quarters here; 2/4 has room for 2"),
+        (tab("0---", above=("how|wah |",)), 1, 5, "'wah' is no word for how; expected one of ss pb"),
+        (tab("0---", headers=("Tuning: standard",)) + "\nE|----|", 2, 1, "7 string lines stand together here; expected 6"),
+        (tab("0---", headers=("Tempo: fast",)), 1, 8, "tempo is 'fast'; expected a number from 10 to 400"),
+        (tab("0---", headers=("Time: 5/0",)), 1, 7, "metre is '5/0'; expected 1 to 32 beats"),
+        (tab("0---", headers=("Capo: 40",)), 1, 7, "capo is '40'; expected a number from 0 to 12"),
+        (tab("0-z-"), 1, 5, "'z' is no sign of a string line"),
+        (tab("7b5-"), 1, 3, "'7b5' bends fret 7 to the sound of 5; expected a higher fret"),
+        (tab("=---"), 1, 3, "nothing sounds on the string before it"),
+        (tab("0---", above=("pck|p/i |",)), 1, 5, "'p/i' names 2 fingers; expected 1"),
+        (tab("0\0--"), 1, 4, "a NUL character stands here"),
+        ("-" * 1_000_000, 1, 1, "the text has 1,000,000 characters; expected at most 400,000"),
+        ("-" * 3000, 1, 2001, "the line has 3,000 columns"),
+    ],
+)  # fmt: skip
+def test_a_problem_names_its_place_and_what_was_expected(text: str, line: int, column: int, words: str) -> None:
+    found = problem(text)
+    assert found[:2] == (line, column), found
+    assert words in found[2]
+
+
+def test_a_ragged_string_line_is_named() -> None:
+    text = tab("0---").replace("D|----|", "D|-----|")
+    assert problem(text)[0] == 4
+
+
+def test_bytes_that_are_no_text_are_named_by_line_and_column() -> None:
+    with pytest.raises(ReadError, match=r"2:3: byte 0xff is not UTF-8"):
+        decode(b"Title: A\nab\xffc")
+
+
+def test_five_hundred_bars_are_read_and_more_are_refused_with_their_place() -> None:
+    def bars(count: int) -> str:
+        return "\n\n".join(tab("0---") for _ in range(count))
+
+    assert len(read_tab(bars(500)).song.parts[0].bars) == 500
+    line, _, message = problem(bars(1000))
+    assert (line, message) == (3501, "this is bar 501 of 1,000; expected at most 500 bars a part")
+
+
+def test_every_problem_is_told_at_once() -> None:
+    with pytest.raises(ReadError) as caught:
+        read_tab(tab("-99-", headers=("Tempo: fast",)))
+    assert len(caught.value.problems) == 2

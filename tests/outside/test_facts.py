@@ -1,0 +1,101 @@
+"""Facts from outside the project; the source stands beside each check."""
+
+import json
+from fractions import Fraction
+from itertools import combinations, pairwise
+
+import networkx as nx
+import numpy as np
+import pytest
+from music21 import pitch as m21_pitch
+
+from clear_steps.core.hand import SCHOOLS, Neck, PathCosts, School, best_paths, demands_of, fret_distance_mm, movement_seconds
+from clear_steps.core.hand.path import _Layers
+from clear_steps.core.score import STANDARD, TUNINGS, Note, Part, midi_to_hz, name_of
+from clear_steps.core.score.timing import bar_times
+from clear_steps.ladders import default_ladder
+from tests.songs import line
+
+
+@pytest.mark.parametrize(("fret", "mm"), [(1, 36.4), (5, 162.6), (12, 324.0)])
+def test_frets_lie_by_equal_temperament(fret: int, mm: float) -> None:
+    """L (1 - 2^(-n/12)), lutherie handbooks; figures by arithmetic."""
+    assert fret_distance_mm(648, fret) == pytest.approx(mm, abs=0.06)
+
+
+def test_each_fret_takes_a_share_of_what_is_left() -> None:
+    """The luthiers' `rule of 18`: the constant is 17.817."""
+    assert 648 / fret_distance_mm(648, 1) == pytest.approx(17.817, abs=0.001)
+
+
+@pytest.mark.parametrize(("low", "high", "mm"), [(1, 5, 126), (5, 8, 77), (12, 17, 81), (14, 19, 72)])
+def test_the_same_number_of_frets_is_wider_near_the_nut(low: int, high: int, mm: int) -> None:
+    """Arithmetic."""
+    assert round(fret_distance_mm(648, high) - fret_distance_mm(648, low)) == mm
+
+
+def test_a_capo_counts_frets_from_itself() -> None:
+    """Common practice, no source: with a capo the 1st fret is the first above it."""
+    assert Neck(capo=3).fret_mm(2) == pytest.approx(Neck().fret_mm(5))
+
+
+@pytest.mark.parametrize("midi", range(28, 90, 7))
+def test_pitches_are_those_of_music21_and_iso_16(midi: int) -> None:
+    """MIDI numbers, A4 = 440 Hz (ISO 16); music21's pitch objects."""
+    theirs = m21_pitch.Pitch(name_of(midi).replace("b", "-"))
+    assert theirs.midi == midi
+    assert midi_to_hz(midi) == pytest.approx(theirs.frequency)
+
+
+@pytest.mark.parametrize(("first", "second"), [((2, 5), (1, 0)), ((4, 7), (3, 2)), ((5, 5), (4, 0)), ((6, 5), (5, 0)), ((3, 4), (2, 0))])
+def test_places_of_equal_pitch(first: tuple[int, int], second: tuple[int, int]) -> None:
+    """Common practice and arithmetic, no source."""
+    part = Part()
+    assert part.pitch_of(Note(*first)) == part.pitch_of(Note(*second))
+
+
+def test_the_lowered_sixth_is_the_open_fourth_an_octave_below() -> None:
+    """Common practice, no source: MIDI 38 and 50."""
+    assert (TUNINGS["drop D"].open_pitch(6), STANDARD.open_pitch(4)) == (38, 50)
+
+
+def test_a_half_tone_down_with_the_first_capo_is_standard_pitch() -> None:
+    """Arithmetic."""
+    assert tuple(pitch + 1 for pitch in TUNINGS["half step down"].pitches) == STANDARD.pitches
+
+
+def test_a_doubled_distance_costs_one_more_bit() -> None:
+    """Fitts 1954: MT = a + b log2(1 + D / W)."""
+    assert movement_seconds(30, 30) - movement_seconds(0, 30) == pytest.approx(0.03 + 0.06)
+    assert movement_seconds(2 * 90 + 30, 30) - movement_seconds(90, 30) == pytest.approx(0.06)
+    assert movement_seconds(10, 20) < movement_seconds(20, 20) < movement_seconds(20, 10)
+
+
+def test_the_path_is_as_cheap_as_networkx_finds_it() -> None:
+    """The same layered graph and tables, solved by networkx: equal cost."""
+    ladder = default_ladder()
+    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[School.BALANCED])
+    for frets in combinations(("3.5", "2.8", "1.3", "6.1+5.3+4.3", "4.12", "2.7+1.7"), 4):
+        song = line(*frets, length=Fraction(1, 2))
+        part = song.parts[0]
+        asked = demands_of(part, bar_times(part, song.playing_tempo))
+        layers = _Layers(Neck(), 6, np.array([[100.0]]), costs)
+        graph = nx.DiGraph()
+        for row, cost in enumerate(layers.grip_costs(asked[0].shape)[0]):
+            graph.add_edge("start", (0, row), weight=cost)
+        for at, (a, b) in enumerate(pairwise(asked)):
+            moves = layers.move_costs(a.shape, b.shape, b.links, round(b.seconds - a.seconds, 9))[0]
+            for (before, after), move in np.ndenumerate(moves):
+                graph.add_edge((at, before), (at + 1, after), weight=move + layers.grip_costs(b.shape)[0][after])
+        last = len(asked) - 1
+        for row in range(len(layers.table(asked[-1].shape).grips)):
+            graph.add_edge((last, row), "stop", weight=0.0)
+        theirs = nx.dijkstra_path_length(graph, "start", "stop")
+        assert best_paths(asked, Neck(), 6, [100.0], costs)[0].cost == pytest.approx(theirs)
+
+
+def test_the_ladder_names_a_source_for_every_row() -> None:
+    from importlib.resources import files
+
+    rows = json.loads(files("clear_steps.ladders").joinpath("default.json").read_bytes())
+    assert all(row["source"] for row in [*rows["curves"], *rows["techniques"], rows["shapes"]])

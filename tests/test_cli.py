@@ -1,0 +1,87 @@
+"""The command line, on which scripts depend."""
+
+import json
+from pathlib import Path
+
+import pytest
+from click.testing import CliRunner, Result
+
+from clear_steps.cli import main
+
+CALIBRATION = Path(__file__).parent / "data" / "calibration"
+
+
+def run(*arguments: object) -> Result:
+    return CliRunner().invoke(main, [str(argument) for argument in arguments])
+
+
+def test_grade_prints_the_json_as_specified() -> None:
+    result = run("grade", CALIBRATION / "gallop-110.tab", CALIBRATION / "bass-alone-90.tab", "--json", "--hand-span", 90)
+    assert result.exit_code == 0
+    report = json.loads(result.stdout)
+    assert set(report) == {"ladder", "player", "songs"}
+    assert report["player"] == {"span_mm": 90.0, "reach_mm": 126.0}
+    song = report["songs"][0]
+    assert set(song) == {"file", "title", "part", "tempo", "tempo_assumed", "step", "peak", "typical", "memory", "stamina", "bars"}
+    bar = song["bars"][0]
+    assert (bar["number"], song["tempo"], song["tempo_assumed"]) == (1, 110.0, False)
+    assert set(bar["measures"]["speed"]) == {"step", "value", "unit", "place", "evidence"}
+    assert bar["measures"]["speed"]["place"] == {"onset": "0", "strings": [6]}
+    assert bar["measures"]["technique"] == {"step": 0, "value": None, "unit": "techniques/s", "place": None, "evidence": ""}
+
+
+def test_a_practice_tempo_and_a_longer_scale_change_the_grade() -> None:
+    def step(*options: object) -> float:
+        return float(json.loads(run("grade", CALIBRATION / "four-frets-at-first-120.tab", "--json", *options).stdout)["songs"][0]["step"])
+
+    assert step("--tempo", 60) < step() < step("--scale-length", 800)
+
+
+def test_fingering_gives_every_note_a_finger_and_its_pitch() -> None:
+    report = json.loads(run("fingering", CALIBRATION / "tapped-90.tab", "--json").stdout)
+    notes = report["parts"][0]["bars"][0]["events"][0]["notes"]
+    assert notes == [{"string": 2, "fret": 12, "finger": None, "pitch": 71}]
+    second = report["parts"][0]["bars"][0]["events"][1]
+    assert second["onset"] == "1/4"
+    assert second["notes"][0]["finger"] in (1, 2, 3, 4)
+
+
+@pytest.mark.parametrize("ending", [".json", ".txt"])
+def test_convert_and_back_gives_an_equal_grade(tmp_path: Path, ending: str) -> None:
+    source, other = CALIBRATION / "tapped-90.tab", tmp_path / f"song{ending}"
+    assert run("convert", source, other).exit_code == 0
+    steps = [json.loads(run("grade", file, "--json").stdout)["songs"][0]["step"] for file in (source, other)]
+    assert steps[0] == steps[1]
+
+
+@pytest.mark.parametrize(
+    ("name", "content", "words"),
+    [
+        ("bad.tab", b"Tempo: fast\n", ":1:8: tempo is 'fast'; expected a number from 10 to 400"),
+        ("empty.tab", b"", ":1:1: the text is empty"),
+        ("latin.txt", b"e|--\xe9--|", ":1:5: byte 0xe9 is not UTF-8 text"),
+        ("song.json", b"{}x", ":1:1: the file: Invalid JSON"),
+        ("song.odt", b"", ":1:1: '.odt' files cannot be read; expected one of .tab .txt .json"),
+        ("missing.tab", None, ":1:1: No such file or directory"),
+    ],
+)
+def test_a_file_that_cannot_be_read_is_one_line_and_status_2(tmp_path: Path, name: str, content: bytes | None, words: str) -> None:
+    file = tmp_path / name
+    if content is not None:
+        file.write_bytes(content)
+    result = run("grade", file, CALIBRATION / "gallop-110.tab", "--json")
+    assert result.exit_code == 2
+    assert result.stderr.startswith(f"{file}{words}")
+    assert result.stderr.count("\n") == 1
+    assert len(json.loads(result.stdout)["songs"]) == 1
+
+
+def test_convert_to_an_unknown_ending_writes_nothing(tmp_path: Path) -> None:
+    result = run("convert", CALIBRATION / "gallop-110.tab", tmp_path / "song.odt")
+    assert result.exit_code == 2
+    assert list(tmp_path.iterdir()) == []
+
+
+def test_another_host_is_refused_without_a_password() -> None:
+    result = run("serve", "--host", "0.0.0.0")
+    assert (result.exit_code, "without a password" in result.stderr) == (2, True)
