@@ -35,9 +35,7 @@ def stamina(bars: Sequence[PlayedBar], order: Sequence[int], ladder: Ladder) -> 
     working = {bar.index: _works(bar, min(threshold.values())) for bar in bars}
     longest = run = 0.0
     for index in order:
-        bar = bars[index]
-        beats = float(bar.bar.quarters / bar.bar.metre.beat_quarters)
-        run = run + beats if working[index] else 0.0
+        run = run + bars[index].beats if working[index] else 0.0
         longest = max(longest, run)
     return _MOST_STAMINA * min(max((longest - _BEATS_FREE) / (_BEATS_FULL - _BEATS_FREE), 0.0), 1.0)
 

@@ -10,9 +10,9 @@ from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.measures.stretch import past_this_hand
-from clear_steps.core.grade.played import PlayedBar, played_bars
+from clear_steps.core.grade.played import Performance, PlayedBar
 from clear_steps.core.grade.songwide import memory, stamina
-from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Grip, Neck, PathCosts, Player, School, best_paths, demands_of
+from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Demand, Grip, Neck, PathCosts, Player, School, best_paths, demands_of
 from clear_steps.core.score import Part, Song, played_order
 from clear_steps.core.score.timing import bar_times
 
@@ -96,34 +96,44 @@ def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = G
     costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school])
     neck = Neck(part.scale_length_mm, part.capo)
     paths = best_paths(demands, neck, part.tuning.strings, tuple(PRESET_SPANS_MM.values()), costs)
-    candidates = list(dict.fromkeys(path.grips for path in paths))
-    order = played_order(part, song.order)
-
-    def graded(grips: tuple[Grip, ...], tempo: Fraction) -> Grading:
-        retimed = times if tempo == marked else bar_times(part, marked, tempo)
-        bars = played_bars(part, retimed, demands, grips, request.player.span_mm)
-        fingering = {(demand.bar, demand.event): grip for demand, grip in zip(demands, grips, strict=True)}
-        return _grading(song, bars, order, fingering, tempo, ladder, request)
-
-    gradings = [graded(grips, marked) for grips in candidates]
+    candidates = list({tuple(map(id, path.grips)): path.grips for path in paths}.values())
+    grader = _Grader(song, part, ladder, request, demands)
+    gradings = [grader.grade(grips, marked) for grips in candidates]
     chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
     tempo = request.practice_tempo or marked
-    return gradings[chosen] if tempo == marked else graded(candidates[chosen], tempo)
+    return gradings[chosen] if tempo == marked else grader.grade(candidates[chosen], tempo)
 
 
-def _grading(
-    song: Song, bars: tuple[PlayedBar, ...], order: Sequence[int], grips: dict[tuple[int, int], Grip], tempo: Fraction, ladder: Ladder, request: GradeRequest
-) -> Grading:
-    graded = tuple(_bar_grade(bar, ladder, request.player) for bar in bars)
-    sounding = [index for index in order if bars[index].moments]
-    peak, peak_bars = _peak([graded[index].step for index in sounding], sounding)
-    beats = [float(bars[index].bar.quarters / bars[index].bar.metre.beat_quarters) for index in sounding]
-    typical = _cubic_mean([graded[index].step for index in sounding], beats)
-    peak_share, typical_share = WEIGHINGS[request.weighing]
-    remembered = memory([bar.bar for bar in bars], sorted(set(sounding)))
-    lasting = stamina(bars, order, ladder)
-    step = min(peak_share * peak + typical_share * typical + remembered + lasting, HARDEST_STEP)
-    return Grading(ladder.name, tempo, song.tempo_is_assumed, step, peak, peak_bars, typical, remembered, lasting, graded, grips)
+class _Grader:
+    """Grades one part with one fingering after another; a bar with the same grips is judged once."""
+
+    def __init__(self, song: Song, part: Part, ladder: Ladder, request: GradeRequest, demands: Sequence[Demand]) -> None:
+        self._song, self._part, self._ladder, self._request, self._demands = song, part, ladder, request, demands
+        self._order = played_order(part, song.order)
+        self._performance = Performance(part, demands)
+        self._memory = memory(part.bars, sorted({index for index in self._order if not part.bars[index].silent}))
+        self._judged: dict[tuple[object, ...], BarGrade] = {}
+
+    def grade(self, grips: Sequence[Grip], tempo: Fraction) -> Grading:
+        """The whole grade for one fingering at a tempo."""
+        times = bar_times(self._part, self._song.playing_tempo, tempo)
+        bars = self._performance.bars(times, grips, self._request.player.span_mm)
+        graded = tuple(self._bar(bar, tempo) for bar in bars)
+        sounding = [index for index in self._order if bars[index].moments]
+        peak, peak_bars = _peak([graded[index].step for index in sounding], sounding)
+        typical = _cubic_mean([graded[index].step for index in sounding], [bars[index].beats for index in sounding])
+        peak_share, typical_share = WEIGHINGS[self._request.weighing]
+        lasting = stamina(bars, self._order, self._ladder)
+        step = min(peak_share * peak + typical_share * typical + self._memory + lasting, HARDEST_STEP)
+        fingering = {(demand.bar, demand.event): grip for demand, grip in zip(self._demands, grips, strict=True)}
+        assumed = self._song.tempo_is_assumed
+        return Grading(self._ladder.name, tempo, assumed, step, peak, peak_bars, typical, self._memory, lasting, graded, fingering)
+
+    def _bar(self, bar: PlayedBar, tempo: Fraction) -> BarGrade:
+        key = (tempo, *bar.fingering_key)
+        if key not in self._judged:
+            self._judged[key] = _bar_grade(bar, self._ladder, self._request.player)
+        return self._judged[key]
 
 
 def _bar_grade(bar: PlayedBar, ladder: Ladder, player: Player) -> BarGrade:

@@ -69,7 +69,7 @@ def demands_of(part: Part, times: tuple[BarTime, ...], guess_texture: bool = Tru
                     frozenset(note.string for note in notes if note.fret == 0 and not note.dead),
                     tuple((note.string, note.finger) for note in event.notes if note.finger and is_fretted(note)),
                 )
-                demands.append(Demand(bar_index, index, onset, times[bar_index].at(onset), shape, _links(event.notes, held, before)))
+                demands.append(Demand(bar_index, index, onset, times[bar_index].at(float(onset)), shape, _links(event.notes, held, before)))
             if event.notes:
                 before = {note.string: note for note in notes}
     return tuple(demands)
@@ -79,17 +79,24 @@ def _set_ahead(part: Part, bar: int, event: int) -> tuple[Spot, ...]:
     """Fingers already down for the pull-offs that follow; one from a tap binds none."""
     bars = part.bars
     following = bars[bar].events[event + 1 : event + 2] or (bars[bar + 1].events[:1] if bar + 1 < len(bars) else ())
+    pulled = [note for later in following for note in later.notes if Technique.PULL_OFF in note.techniques and is_fretted(note)]
+    if not pulled:
+        return ()
     sounding = {note.string: note for note in bars[bar].events[event].notes}
     return tuple(
         Spot(note.string, note.fret)
-        for later in following
-        for note in later.notes
-        if Technique.PULL_OFF in note.techniques and is_fretted(note)
-        and note.string in sounding and is_fretted(sounding[note.string]) and sounding[note.string].fret > note.fret
+        for note in pulled
+        if note.string in sounding and is_fretted(sounding[note.string]) and sounding[note.string].fret > note.fret
     )  # fmt: skip
 
 
+_NO_LINKS = Links()
+
+
 def _links(notes: tuple[Note, ...], held: tuple[Note, ...], before: dict[int, Note]) -> Links:
+    if not held and not any(note.techniques or note.tied for note in notes):
+        return _NO_LINKS
+
     def arriving(technique: Technique) -> tuple[int, ...]:
         return tuple(
             note.string for note in notes

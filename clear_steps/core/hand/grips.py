@@ -1,7 +1,8 @@
 """Every way fingers can be set on a shape, as rows of arrays."""
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
 from itertools import combinations, pairwise
 
 import numpy as np
@@ -62,9 +63,23 @@ class GripTable:
     farthest_mm: NDArray[np.float64]  # highest pressed spot, from the position
     reach_mm: NDArray[np.float64]
     convention: NDArray[np.float64]
-    spots: NDArray[np.int64]  # (row, finger 1-4): code of what the finger presses, 0 = lifted
     finger_mm: NDArray[np.float64]  # (row, finger 1-4): where along the neck, NaN = lifted
-    string_finger: NDArray[np.int64]  # (row, string): finger number that sounds it, 0 = none
+    strings: int
+
+    @cached_property
+    def spots(self) -> NDArray[np.int64]:
+        """(row, finger 1-4): code of what the finger presses, 0 = lifted."""
+        return np.array([_spot_codes(grip) for grip in self.grips], dtype=np.int64)
+
+    @cached_property
+    def string_finger(self) -> NDArray[np.int64]:
+        """(row, string): number of the finger that sounds it, 0 = none, 5 = thumb."""
+        return np.array([_string_fingers(grip, self.strings) for grip in self.grips], dtype=np.int64)
+
+    def on_string(self, string: int) -> "GripTable":
+        """The table of a single note on another string: along the neck nothing differs."""
+        grips = tuple(replace(grip, presses=tuple((finger, Spot(string, spot.fret)) for finger, spot in grip.presses)) for grip in self.grips)
+        return replace(self, grips=grips)
 
 
 def grip_table(shape: Shape, neck: Neck, strings: int) -> GripTable:
@@ -81,9 +96,8 @@ def grip_table(shape: Shape, neck: Neck, strings: int) -> GripTable:
         np.array([neck.fret_mm(max(row)) for row in frets]) - position,
         np.array([grip.reach_mm for grip in grips]),
         np.array([cost for _, cost in found]),
-        np.array([_spot_codes(grip) for grip in grips], dtype=np.int64),
         np.array([_finger_mm(grip, neck) for grip in grips]),
-        np.array([_string_fingers(grip, strings) for grip in grips], dtype=np.int64),
+        strings,
     )
 
 

@@ -11,20 +11,19 @@ Ties go to the first row, always.
 """
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from clear_steps.core.hand.curve import Curve
-from clear_steps.core.hand.demands import Demand, Links, Shape
+from clear_steps.core.hand.demands import Demand, Links, Shape, Spot
 from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, GripTable, grip_table
 from clear_steps.core.hand.moves import MoveTable, move_table, passing_factor
 from clear_steps.core.hand.neck import Neck
 from clear_steps.core.hand.player import SchoolWeights
 
-_POWER = 6
 _SHAPE_WEIGHT = 40.0
 
 
@@ -93,6 +92,29 @@ def _trace(hand: int, best: NDArray[np.float64], choices: list[NDArray[np.intp]]
     return HandPath(tuple(table.grips[row] for table, row in zip(tables, reversed(rows), strict=True)), cost)
 
 
+def _sixth(steps: NDArray[np.float64]) -> NDArray[np.float64]:
+    cubes = steps * steps * steps  # products: numpy's power is many times slower
+    return cubes * cubes
+
+
+_Pair = tuple[Hashable, ...]
+
+
+def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
+    """What a table of moves depends on: of single notes only the frets, and whether they share a string."""
+    if len(before.spots) == len(after.spots) == 1 and not before.pinned and not after.pinned:
+        a, b = before.spots[0], after.spots[0]
+        return (a.fret, b.fret, a.string == b.string, *(bool(strings) for strings in (links.raised, links.lowered, links.slid, links.kept)))
+    return (before, after, links)
+
+
+def _on_first_string(shape: Shape) -> Shape | None:
+    """A single note's shape on the 1st string, which costs the same; None where strings matter."""
+    if len(shape.spots) > 1 or shape.pinned:
+        return None
+    return Shape((Spot(1, shape.spots[0].fret),), frozenset())
+
+
 class _Layers:
     """Tables of one call, each built once per shape or pair of shapes."""
 
@@ -100,37 +122,45 @@ class _Layers:
         self._neck, self._strings, self._spans, self._costs = neck, strings, spans_mm, costs
         self._tables: dict[Shape, GripTable] = {}
         self._grip_costs: dict[Shape, NDArray[np.float64]] = {}
-        self._moves: dict[tuple[Shape, Shape, Links], MoveTable] = {}
-        self._move_costs: dict[tuple[Shape, Shape, Links, float], NDArray[np.float64]] = {}
+        self._moves: dict[_Pair, MoveTable] = {}
+        self._move_costs: dict[tuple[_Pair, float], NDArray[np.float64]] = {}
 
     def table(self, shape: Shape) -> GripTable:
         """Grips of a shape."""
         if shape not in self._tables:
-            self._tables[shape] = grip_table(shape, self._neck, self._strings)
+            first = _on_first_string(shape)
+            if first and first != shape:
+                self._tables[shape] = self.table(first).on_string(shape.spots[0].string)
+            else:
+                self._tables[shape] = grip_table(shape, self._neck, self._strings)
         return self._tables[shape]
 
     def grip_costs(self, shape: Shape) -> NDArray[np.float64]:
         """(hand, row): reach to the sixth power, shape in proportion, convention."""
         if shape not in self._grip_costs:
+            first = _on_first_string(shape)
+            if first and first != shape:
+                self._grip_costs[shape] = self.grip_costs(first)
+                return self._grip_costs[shape]
             table = self.table(shape)
-            reach = self._costs.stretch.steps_beyond(table.reach_mm[None, :] / self._spans) ** _POWER
+            reach = _sixth(self._costs.stretch.steps_beyond(table.reach_mm[None, :] / self._spans))
             setting = _SHAPE_WEIGHT * np.array([self._costs.shape_steps.step(grip) for grip in table.grips])
             self._grip_costs[shape] = self._costs.school.reach * reach + setting + table.convention
         return self._grip_costs[shape]
 
     def move_costs(self, before: Shape, after: Shape, links: Links, seconds: float) -> NDArray[np.float64]:
         """(hand, row before, row): load and passing reach to the sixth power, convention."""
-        key = (before, after, links, seconds)
+        key = (_pair(before, after, links), seconds)
         if key not in self._move_costs:
             moves = self._move_table(before, after, links)
-            load = self._costs.shift.steps_beyond(moves.needed_seconds / seconds) ** _POWER
+            load = _sixth(self._costs.shift.steps_beyond(moves.needed_seconds / seconds))
             ratio = passing_factor(1 / seconds) * moves.reach_mm[None, :, :] / self._spans[:, :, None]
-            reach = self._costs.stretch.steps_beyond(ratio) ** _POWER
+            reach = _sixth(self._costs.stretch.steps_beyond(ratio))
             self._move_costs[key] = self._costs.school.reach * reach + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :]
         return self._move_costs[key]
 
     def _move_table(self, before: Shape, after: Shape, links: Links) -> MoveTable:
-        key = (before, after, links)
+        key = _pair(before, after, links)
         if key not in self._moves:
             self._moves[key] = move_table(self.table(before), self.table(after), links)
         return self._moves[key]

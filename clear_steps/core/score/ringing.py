@@ -53,7 +53,8 @@ def _basses(bar: Bar) -> frozenset[tuple[int, int]]:
     beat = bar.metre.beat_quarters
     found = set()
     for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
-        if onset % beat or Technique.PALM_MUTE in event.techniques:
+        low = any(note.string >= BASS_STRING for note in event.notes)
+        if not low or (onset / beat).denominator != 1 or Technique.PALM_MUTE in event.techniques:
             continue
         following = bar.events[index + 1].notes if index + 1 < len(bar.events) else ()
         for note in event.struck:

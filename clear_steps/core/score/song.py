@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from math import lcm
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score.rhythm import Metre
@@ -151,16 +152,22 @@ class Bar:
     @property
     def quarters(self) -> Fraction:
         """Length actually held, in quarters."""
-        return sum((event.quarters for event in self.events), Fraction(0))
+        ticks, per_quarter = self._ticks()
+        return Fraction(ticks[-1], per_quarter)
 
     @property
     def onsets(self) -> tuple[Fraction, ...]:
         """Onset of every event from the bar's start, in quarters."""
-        onsets, at = [], Fraction(0)
+        ticks, per_quarter = self._ticks()
+        return tuple(Fraction(tick, per_quarter) for tick in ticks[:-1])
+
+    def _ticks(self) -> tuple[list[int], int]:
+        """Onsets and the end in whole ticks, and ticks a quarter: sums of fractions are slow."""
+        per_quarter = lcm(*(event.quarters.denominator for event in self.events))
+        ticks = [0]
         for event in self.events:
-            onsets.append(at)
-            at += event.quarters
-        return tuple(onsets)
+            ticks.append(ticks[-1] + event.quarters.numerator * (per_quarter // event.quarters.denominator))
+        return ticks, per_quarter
 
     @property
     def uncertain(self) -> bool:

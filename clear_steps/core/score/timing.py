@@ -14,9 +14,9 @@ class BarTime:
     seconds: float
     quarter_seconds: float
 
-    def at(self, onset: Fraction) -> float:
+    def at(self, onset_quarters: float) -> float:
         """Seconds of an onset in the bar, from the part's start."""
-        return self.start + float(onset) * self.quarter_seconds
+        return self.start + onset_quarters * self.quarter_seconds
 
 
 def bar_times(part: Part, marked_tempo: Fraction, practice_tempo: Fraction | None = None) -> tuple[BarTime, ...]:

@@ -27,9 +27,10 @@ function noise(count: number): Float32Array {
 /** Samples of one plucked note, peak at most 1. */
 export function pluckSamples(pluck: Pluck, sampleRate: number): Float32Array<ArrayBuffer> {
   const period = sampleRate / midiToHz(pluck.midi)
-  // The averaging below delays by half a sample; the rest of the fraction is made up in the read.
-  const length = Math.max(Math.floor(period - 0.5), 2)
-  const fraction = period - 0.5 - length
+  // The averaging below delays by part of a sample; reading a fraction ahead makes up for the rest.
+  const delay = 1 - pluck.brightness
+  const length = Math.max(Math.ceil(period - delay), 2)
+  const fraction = length - (period - delay)
   const line = noise(length)
   const keep = pluck.sustain ** (1 / midiToHz(pluck.midi))
   const out = new Float32Array(Math.ceil(pluck.seconds * sampleRate))

@@ -49,13 +49,13 @@ def _chord_spots(moment: Moment) -> frozenset[Spot]:
 def _goes_with(held: frozenset[Spot], spots: frozenset[Spot], moment: Moment) -> bool:
     """Whether the hand can keep what it holds: no string is lifted or stopped elsewhere, nothing lies far off."""
     frets = {spot.string: spot.fret for spot in held}
-    opened = {note.string for note in moment.event.struck if note.fret == 0}
+    opened = {note.string for note in moment.sounding.struck if note.fret == 0}
     every = [spot.fret for spot in held | spots]
     return not opened & set(frets) and all(frets.get(spot.string, spot.fret) == spot.fret for spot in spots) and max(every) - min(every) <= _HOLDABLE_FRETS
 
 
 def _held_before(moment: Moment) -> frozenset[Spot]:
-    return frozenset(spot for _, spot in moment.move.before.presses) if moment.move else frozenset()
+    return frozenset(spot for _, spot in moment.move.way.before.presses) if moment.move else frozenset()
 
 
 def _moved(before: frozenset[Spot], spots: frozenset[Spot]) -> bool:

@@ -12,7 +12,7 @@ _MORE_SHIFTS = 0.3  # leaping at every note is harder than once
 
 def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The load of the worst move, with a share of all the others."""
-    moves = [(moment.move, moment) for moment in bar.moments if moment.move and moment.move.distance_mm > 0]
+    moves = [(moment.move, moment) for moment in bar.moments if moment.move and moment.move.way.distance_mm > 0]
     if not moves:
         return nothing(UNIT)
     steps = [ladder.curves["shift"].step(move.load) for move, _ in moves]
@@ -23,8 +23,8 @@ def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     position = moment.grip.position if moment.grip else 0
     more = f"; {len(moves)} moves in the bar" if len(moves) > 1 else ""
     evidence = (
-        f"At {beat_words(moment.onset, bar.bar.metre)} the hand moves from the {_fret(move.before.position)} to the {_fret(position)} fret, "
-        f"{move.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {move.needed_seconds:.2f} s{more}."
+        f"At {beat_words(moment.onset, bar.bar.metre)} the hand moves from the {_fret(move.way.before.position)} to the {_fret(position)} fret, "
+        f"{move.way.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {move.way.needed_seconds:.2f} s{more}."
     )
     return Finding(step, move.load, UNIT, Place(moment.onset, moment.strings), evidence)
 

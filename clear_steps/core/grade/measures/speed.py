@@ -5,9 +5,9 @@ from collections.abc import Iterator
 from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
-from clear_steps.core.score import UNPICKED
 
 UNIT = "notes/s"
+_ONE_BEAT = 1 - 1e-9  # a note a whole beat on stands in the next window
 _SKIP_WORK = 0.25  # a string skipped puts back a quarter of a stroke
 _Actions = list[tuple[Moment, float]]
 
@@ -25,10 +25,9 @@ def speed(bar: PlayedBar, ladder: Ladder) -> Finding:
 
 def _busiest(actions: _Actions, bar: PlayedBar) -> Iterator[tuple[float, Moment]]:
     """The highest rate over a window of one beat that opens at an action, by running sums."""
-    beat = bar.bar.metre.beat_quarters
     best, best_moment, total, stop = 0.0, None, 0.0, 0
     for start, (moment, work) in enumerate(actions):
-        while stop < len(actions) and actions[stop][0].onset < moment.onset + beat:
+        while stop < len(actions) and actions[stop][0].sounding.onset_beats < moment.sounding.onset_beats + _ONE_BEAT:
             total += actions[stop][1]
             stop += 1
         if total > best:
@@ -55,8 +54,8 @@ def _picking(bar: PlayedBar) -> _Actions:
     actions: _Actions = []
     before: int | None = None
     for moment in bar.moments:
-        struck = moment.event.struck
-        if all(UNPICKED & moment.event.techniques_of(note) for note in struck):
+        struck = moment.sounding.struck
+        if not moment.sounding.picked:
             continue
         skipped = len(struck) == 1 and before is not None and abs(struck[0].string - before) >= 2
         actions.append((moment, 1.0 + _SKIP_WORK * skipped))

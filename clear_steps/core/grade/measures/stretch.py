@@ -2,7 +2,7 @@
 
 from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.played import Moment, PlayedBar, pressed_spots
+from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import passing_factor
 
 UNIT = "mm"
@@ -25,15 +25,15 @@ def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
 def _reaches(moment: Moment) -> list[tuple[float, float, bool]]:
     """(mm, factor, held) of a moment's grip and of the reach into it."""
     reaches = [(moment.grip.reach_mm, 1.0, True)] if moment.grip else []
-    if moment.move and moment.move.reach_mm > 0:
-        reaches.append((moment.move.reach_mm, passing_factor(1 / moment.move.seconds), False))
+    if moment.move and moment.move.way.reach_mm > 0:
+        reaches.append((moment.move.way.reach_mm, passing_factor(1 / moment.move.seconds), False))
     return reaches
 
 
 def _mm(moment: Moment, held: bool) -> float:
     if held and moment.grip:
         return moment.grip.reach_mm
-    return moment.move.reach_mm if moment.move else 0.0
+    return moment.move.way.reach_mm if moment.move else 0.0
 
 
 def _evidence(bar: PlayedBar, moment: Moment, held: bool) -> str:
@@ -44,11 +44,11 @@ def _evidence(bar: PlayedBar, moment: Moment, held: bool) -> str:
         (low, first), (high, last) = spots[0], spots[-1]
         return f"At {beat} the hand holds frets {low} and {high} at once with the {finger_words((first, last))}: {mm}."
     assert moment.move is not None  # only moments with a move have a passing reach
-    low, high = moment.move.reach_frets
-    hand = f"while the hand moves {moment.move.distance_mm:.0f} mm" if moment.move.distance_mm else "without moving the hand"
+    low, high = moment.move.way.reach_frets
+    hand = f"while the hand moves {moment.move.way.distance_mm:.0f} mm" if moment.move.way.distance_mm else "without moving the hand"
     return f"Into {beat} the fingers reach from fret {low} to fret {high} {hand}: {mm}, in {moment.move.seconds:.2f} s."
 
 
 def past_this_hand(bar: PlayedBar, reach_mm: float) -> bool:
     """Whether a grip of the bar lies past the most the hand can reach."""
-    return any(moment.grip is not None and bool(pressed_spots(moment.grip)) and moment.grip.reach_mm > reach_mm for moment in bar.moments)
+    return any(moment.grip is not None and moment.grip.reach_mm > reach_mm for moment in bar.moments)

@@ -5,7 +5,7 @@ from math import log2
 
 from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, string_words
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.played import Moment, PlayedBar, techniques_in
+from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import TECHNIQUES, Technique
 
@@ -15,7 +15,7 @@ _RATE_WEIGHT, _KIND_WEIGHT = 0.5, 0.2
 
 def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
     """Highest Step + 0.5 log2(1 + demands per second) + 0.2 for each further kind."""
-    used = [(row, string, moment) for moment in bar.moments for row, string in techniques_in(moment.event) if ladder.technique_steps[row] > 0]
+    used = [(row, string, moment) for moment in bar.moments for row, string in moment.sounding.techniques if ladder.technique_steps[row] > 0]
     if not used:
         return nothing(UNIT)
     counts = Counter(row for row, _, _ in used)

@@ -1,85 +1,10 @@
 <script lang="ts">
-  import { createQuery, keepPreviousData } from '@tanstack/svelte-query'
-  import { onDestroy } from 'svelte'
-  import { api } from '../../api/client'
-  import { Player } from '../../audio/player.svelte'
-  import { timelineOf } from '../../audio/timeline'
-  import ErrorNote from '../../components/ErrorNote.svelte'
-  import { DeskState } from './desk.svelte'
-  import DeskBar from './DeskBar.svelte'
-  import Evidence from './Evidence.svelte'
-  import { belongsToField, DESK_KEYS } from './keys'
-  import KeysList from './KeysList.svelte'
-  import Legend from './Legend.svelte'
-  import TabPages from './TabPages.svelte'
-  import TextDrawer from './TextDrawer.svelte'
+  import DeskOfSong from './DeskOfSong.svelte'
 
   let { params }: { params?: { id?: string } } = $props()
-  const id = $derived(Number(params?.id))
-  const desk = new DeskState()
-  const player = new Player()
-  let keysOpen = $state(false)
-  let loop = $state(false)
-  let countIn = $state(true)
-
-  const song = createQuery(() => ({ queryKey: ['song', id, desk.query], queryFn: () => api.song(id, desk.query), placeholderData: keepPreviousData }))
-  const techniques = createQuery(() => ({ queryKey: ['techniques'], queryFn: api.techniques, staleTime: Infinity }))
-  $effect(() => {
-    if (song.data) desk.song = song.data
-  })
-  $effect(() => {
-    if (techniques.data) desk.setTechniques(techniques.data.techniques)
-  })
-  onDestroy(() => player.stop())
-
-  const tools = {
-    playOrStop(): void {
-      if (player.playing) {
-        player.stop()
-        desk.cursor = null
-      } else if (desk.part) {
-        // The analysis is timed at the practice tempo already.
-        const timeline = timelineOf(desk.part, desk.range, desk.analysis?.feel === 'swing')
-        void player.play(timeline, {
-          percent: 100, loop, countIn,
-          onMark: (bar, event) => (desk.cursor = { bar, event }),
-          onEnd: () => (desk.cursor = null),
-        })
-      }
-    },
-    toggleLoop: () => void (loop = !loop),
-    showKeys: () => void (keysOpen = true),
-  }
-
-  function press(event: KeyboardEvent): void {
-    if (belongsToField(event)) return
-    const key = DESK_KEYS.find((each) => each.match(event))
-    if (!key) return
-    event.preventDefault()
-    key.act(desk, tools, event)
-  }
 </script>
 
-<svelte:head><title>{desk.analysis?.title ?? 'Desk'} - Clear Steps</title></svelte:head>
-<svelte:window onkeydown={press} />
-
-<div class="grid h-dvh grid-rows-[auto_1fr]">
-  {#if desk.song && desk.part && desk.analysis}
-    <DeskBar {desk} {player} bind:loop bind:countIn {tools} fetching={song.isFetching} />
-    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_400px] max-lg:grid-cols-1 max-lg:overflow-y-auto">
-      <div class="grid min-h-0 grid-rows-[1fr_auto]">
-        <TabPages {desk} part={desk.part} />
-        {#if desk.textOpen}<TextDrawer {desk} songId={id} />{:else}<Legend {desk} {tools} />{/if}
-      </div>
-      <aside class="min-h-0 overflow-y-auto border-l border-contour px-6 py-4 max-lg:border-t max-lg:border-l-0" aria-label="Evidence">
-        {#if song.isError}<ErrorNote message={song.error.message} />{/if}
-        <Evidence {desk} />
-      </aside>
-    </main>
-  {:else if song.isError}
-    <div class="p-8"><ErrorNote message={song.error.message} /><p class="mt-4"><a class="underline" href="#/">Back to the songs</a></p></div>
-  {:else}
-    <p class="p-8 text-quiet" role="status">Fetching the song …</p>
-  {/if}
-</div>
-<KeysList bind:open={keysOpen} />
+<!-- Another song is another desk: nothing chosen on one carries over. -->
+{#key params?.id}
+  <DeskOfSong id={Number(params?.id)} />
+{/key}

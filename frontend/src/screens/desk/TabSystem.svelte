@@ -23,10 +23,12 @@
   const height = $derived(climbTop + CLIMB)
   const width = $derived(MARGIN + system.widths.reduce((sum, each) => sum + each, 0) + 2)
   let host: HTMLDivElement
-  let box = $state.raw<SystemBox | null>(null)
+  let drawn = $state.raw<SystemBox | null>(null)
+  // Until the effect has drawn the new bars, the places of the old ones mean nothing.
+  const box = $derived(drawn && drawn.bars.length === bars.length && drawn.bars[0].index === bars[0].index ? drawn : null)
 
   $effect(() => {
-    box = drawSystem(host, bars, system.widths, strings, headroom, height)
+    drawn = drawSystem(host, bars, system.widths, strings, headroom, height)
   })
 
   function hasPicking(): boolean {

@@ -1,0 +1,83 @@
+import { describe, expect, it } from 'vitest'
+import type { Bar, Event, Note, Part } from '../api/client'
+import { deadSamples, midiToHz, pluckSamples } from './pluck'
+import { timelineOf } from './timeline'
+
+const RATE = 44100
+
+/** The strongest period in samples, by autocorrelation around a guess. */
+function period(samples: Float32Array, guess: number): number {
+  let best = 0
+  let at = 0
+  for (let lag = Math.floor(guess * 0.9); lag < guess * 1.1; lag++) {
+    let sum = 0
+    for (let index = 4000; index < 12000; index++) sum += samples[index] * samples[index + lag]
+    if (sum > best) [best, at] = [sum, lag]
+  }
+  return at
+}
+function power(samples: Float32Array, from: number, to: number): number {
+  return samples.slice(from * RATE, to * RATE).reduce((sum, sample) => sum + sample * sample, 0)
+}
+
+describe('the plucked string', () => {
+  it.each([40, 52, 64])('sounds at the pitch of MIDI %i', (midi) => {
+    const samples = pluckSamples({ midi, seconds: 1, brightness: 0.62, sustain: 0.32 }, RATE)
+    expect(Math.abs(period(samples, RATE / midiToHz(midi)) - RATE / midiToHz(midi))).toBeLessThanOrEqual(1)
+  })
+  it('rings on when plain and stops at once when muted', () => {
+    const plain = pluckSamples({ midi: 45, seconds: 1, brightness: 0.62, sustain: 0.32 }, RATE)
+    const muted = pluckSamples({ midi: 45, seconds: 1, brightness: 0.3, sustain: 0.0004 }, RATE)
+    const share = (samples: Float32Array): number => power(samples, 0.5, 0.9) / power(samples, 0, 0.1)
+    expect(share(muted)).toBeLessThan(share(plain) / 50)
+  })
+  it('never clips', () => {
+    expect(Math.max(...pluckSamples({ midi: 45, seconds: 0.2, brightness: 0.9, sustain: 0.5 }, RATE).map(Math.abs))).toBeLessThanOrEqual(1)
+    expect(Math.max(...deadSamples(RATE).map(Math.abs))).toBeLessThanOrEqual(1)
+  })
+})
+
+function note(change: Partial<Note>): Note {
+  return { string: 3, fret: 5, pitch: 60, techniques: [], bend_half_tones: null, bend_released: false, tied: false, sounding_quarters: 1, ...change } as Note
+}
+function event(onset: number, notes: Note[], how: string[] = []): Event {
+  return { onset_quarters: onset, quarters: 1, notes, how, stroke: null } as unknown as Event
+}
+function part(...bars: Event[][]): Part {
+  const made = bars.map((events, index) => ({ index, quarters: 4, beat_quarters: 1, quarter_seconds: 0.5, seconds: 2, events }) as unknown as Bar)
+  return { bars: made, played: bars.length > 1 ? [0, 1, 0] : [0] } as unknown as Part
+}
+
+describe('the timeline', () => {
+  const two = part([event(0, [note({})]), event(0.5, [note({ pitch: 62 })])], [event(0, [note({ pitch: 64 })])])
+
+  it('plays the whole song with its repeats, and a chosen bar alone', () => {
+    expect(timelineOf(two, [0, 1], false).sounds.map((sound) => [sound.at, sound.midi])).toEqual([[0, 60], [0.25, 62], [2, 64], [4, 60], [4.25, 62]])
+    expect(timelineOf(two, [1, 1], false)).toMatchObject({ seconds: 2, countIn: 4, marks: [{ at: 0, bar: 1, event: 0 }] })
+  })
+  it('plays the second eighth late when the feel is swing', () => {
+    expect(timelineOf(two, [0, 0], true).sounds[1].at).toBeCloseTo((2 / 3) * 0.5)
+  })
+  it.each([
+    ['palm_mute', 'muted'],
+    ['dead', 'dead'],
+    ['natural_harmonic', 'harmonic'],
+    ['vibrato', 'plain'],
+  ])('gives %s its own sound', (technique, colour) => {
+    expect(timelineOf(part([event(0, [note({ techniques: [technique] })])]), [0, 0], false).sounds[0].colour).toBe(colour)
+  })
+  it('bends to the pitch written and lets go', () => {
+    const [sound] = timelineOf(part([event(0, [note({ bend_half_tones: 2, bend_released: true })])]), [0, 0], false).sounds
+    expect(sound.glide.map((glide) => glide.midi)).toEqual([62, 60])
+  })
+  it('slides from the note before', () => {
+    const slid = part([event(0, [note({ pitch: 55 })]), event(1, [note({ techniques: ['slide'] })])])
+    expect(timelineOf(slid, [0, 0], false).sounds[1].glide.map((glide) => glide.midi)).toEqual([55, 60])
+  })
+  it('repeats a tremolo in thirty-seconds', () => {
+    expect(timelineOf(part([event(0, [note({})], ['tremolo'])]), [0, 0], false).sounds).toHaveLength(8)
+  })
+  it('does not strike a tied note again', () => {
+    expect(timelineOf(part([event(0, [note({})]), event(1, [note({ tied: true })])]), [0, 0], false).sounds).toHaveLength(1)
+  })
+})

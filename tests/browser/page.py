@@ -1,0 +1,90 @@
+"""What a teacher does on a page, in words."""
+
+import json
+from collections.abc import Callable
+from typing import TypeVar
+
+from selenium.webdriver import ActionChains, Chrome
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
+from selenium.webdriver.support.ui import WebDriverWait
+
+T = TypeVar("T")
+PASTE = """
+const data = new DataTransfer(); data.setData('text/plain', arguments[1]);
+arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}));
+"""
+
+
+class Page:
+    """A browser on one served application; every look waits for what the teacher would see."""
+
+    def __init__(self, chrome: Chrome, address: str) -> None:
+        self.chrome, self.address = chrome, address
+
+    def open(self, path: str = "#/") -> None:
+        self.chrome.get(f"{self.address}/{path}")
+
+    def leave(self) -> None:
+        self.chrome.get("about:blank")
+
+    def until(self, look: Callable[[], T], what: str = "") -> T:
+        return WebDriverWait(self.chrome, 15, ignored_exceptions=(Exception,)).until(lambda _: look(), what)
+
+    def find(self, css: str, text: str = "") -> WebElement:
+        def look() -> WebElement | None:
+            return next((found for found in self.chrome.find_elements(By.CSS_SELECTOR, css) if text in found.text and found.is_displayed()), None)
+
+        found = self.until(look, f"{css} with '{text}'")
+        assert found is not None
+        return found
+
+    def sees(self, text: str) -> None:
+        self.until(lambda: text in self.chrome.find_element(By.CSS_SELECTOR, "body").text, f"the text '{text}'")
+
+    def step(self) -> float:
+        return float(self.find("[data-testid=song-step]").text.split()[1])
+
+    def bar(self, index: int) -> WebElement:
+        return self.find(f"[data-bar='{index}']")
+
+    def editor(self) -> WebElement:
+        return self.find(".cm-content")
+
+    def replace_text(self, text: str) -> None:
+        """Select all that stands in the editor and paste over it."""
+        editor = self.editor()
+        editor.click()
+        ActionChains(self.chrome).key_down(Keys.CONTROL).send_keys("a").key_up(Keys.CONTROL).perform()
+        self.chrome.execute_script(PASTE, editor, text)
+
+    def press(self, *keys: str) -> None:
+        ActionChains(self.chrome).send_keys(*keys).perform()
+
+    def press_shifted(self, key: str) -> None:
+        ActionChains(self.chrome).key_down(Keys.SHIFT).send_keys(key).key_up(Keys.SHIFT).perform()
+
+    def focused(self) -> WebElement:
+        return self.chrome.switch_to.active_element
+
+    def tab_to(self, text: str) -> WebElement:
+        """Press Tab until something that is called so has the focus."""
+        for _ in range(40):
+            self.press(Keys.TAB)
+            focused = self.focused()
+            if text in (focused.text or "") or text in (focused.get_attribute("aria-label") or ""):
+                return focused
+        raise AssertionError(f"no tab stop is called '{text}'")
+
+    def complaints(self) -> list[str]:
+        return [entry["message"] for entry in self.chrome.get_log("browser") if entry["level"] in ("SEVERE", "WARNING")]
+
+    def foreign_requests(self) -> set[str]:
+        urls = set()
+        for entry in self.chrome.get_log("performance"):
+            message = json.loads(entry["message"])["message"]
+            if message["method"] == "Network.requestWillBeSent":
+                urls.add(message["params"]["request"]["url"])
+        allowed = (self.address, "data:", "blob:", "about:", "chrome:")
+        return {url for url in urls if not url.startswith(allowed) and not url.startswith("http://127.0.0.1:")}
