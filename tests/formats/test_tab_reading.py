@@ -6,8 +6,9 @@ from pathlib import Path
 
 import pytest
 
-from clear_steps.core.score import TUNINGS, Bend, Finger, Part, PickingFinger, Stroke, Technique
-from clear_steps.formats.tabtext import read_tab
+from clear_steps.core.score import HOW_WORDS, TUNINGS, Bend, Finger, Part, PickingFinger, Stroke, Technique
+from clear_steps.formats.tabtext import read_tab, write_tab
+from clear_steps.formats.tabtext.lines import Label
 
 CALIBRATION = Path(__file__).parents[1] / "data" / "calibration"
 
@@ -137,3 +138,18 @@ def test_a_bar_that_fits_no_rhythm_is_marked_uncertain_and_said() -> None:
     reading = read_tab("\n".join(["Time: 4/4", "e|0-0---0-----0-0-0----0|", *(f"{name}|----------------------|" for name in "BGDAE")]))
     assert reading.song.parts[0].bars[0].uncertain
     assert any("nearest thirty-seconds" in guess.message for guess in reading.guesses)
+
+
+def test_the_example_of_the_format_s_description_is_read_and_round_trips() -> None:
+    text = (Path(__file__).parents[2] / "docs" / "tab-text.md").read_text()
+    example = text.split("```tab\n")[1].split("```")[0]
+    reading = read_tab(example)
+    assert reading.guesses == ()
+    assert [len(bar.events) for bar in reading.song.parts[0].bars] == [5, 2]
+    assert read_tab(write_tab(reading.song)).song == reading.song
+
+
+def test_the_description_names_every_word_and_header() -> None:
+    text = (Path(__file__).parents[2] / "docs" / "tab-text.md").read_text()
+    assert all(f"`{word}`" in text for word in HOW_WORDS)
+    assert all(f"`{label}`" in text for label in Label)
