@@ -51,7 +51,7 @@ format: .stamps/dev
 	@touch $@
 
 .stamps/pages: frontend/package-lock.json
-	@node -e 'process.exit(Number(process.versions.node.split(".")[0]) < 20)' || { echo "Node 20 or newer is needed"; exit 1; }
+	@node -e 'process.exit(process.versions.node.split(".")[0] < 20 ? 1 : 0)' || { echo "Node 20 or newer is needed"; exit 1; }
 	cd frontend && npm ci --no-audit --no-fund --loglevel=error
 	@mkdir -p .stamps && touch $@
 

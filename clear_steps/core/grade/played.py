@@ -18,6 +18,7 @@ class Way:
     needed_seconds: float
     reach_mm: float  # spread of the fingers of both grips, in the hand's own frame
     reach_frets: tuple[int, int]
+    jump: tuple[Finger, int, int] | None  # a finger that goes farther than the hand: from fret, to fret
 
 
 @dataclass(frozen=True, slots=True)
@@ -143,14 +144,17 @@ def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:
 def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
     start, stop = neck.fret_mm(before.position), neck.fret_mm(grip.position)
     now = grip.finger_frets
-    jumps = [abs(neck.fret_mm(fret) - neck.fret_mm(now[finger])) for finger, fret in before.finger_frets.items() if finger in now]
-    distance = max(abs(stop - start), *jumps, 0.0)
+    jumps = [
+        (abs(neck.fret_mm(fret) - neck.fret_mm(now[finger])), (finger, fret, now[finger])) for finger, fret in before.finger_frets.items() if finger in now
+    ]
+    farthest, jump = max(jumps, default=(0.0, None))
+    distance = max(abs(stop - start), farthest)
     needed = movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1)))
     places = [*_places_mm(before, start, neck), *_places_mm(grip, stop, neck)]
     alone = len({*before.fingers, *grip.fingers}) == 1
     frets = [spot.fret for _, spot in (*before.presses, *grip.presses)]
     reach = 0.0 if alone else max(places) - min(places)
-    return Way(before, distance, needed * (SLIDE_SHARE if slid else 1), reach, (min(frets), max(frets)))
+    return Way(before, distance, needed * (SLIDE_SHARE if slid else 1), reach, (min(frets), max(frets)), jump if farthest > abs(stop - start) else None)
 
 
 def _places_mm(grip: Grip, position_mm: float, neck: Neck) -> list[float]:

@@ -1,8 +1,8 @@
 """Shift: moving the hand along the neck in the time there is."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
+from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.played import PlayedBar
+from clear_steps.core.grade.played import Moment, Move, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
 
 UNIT = "of the time there is"
@@ -20,13 +20,21 @@ def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     together = sum(step**_POWER for step in steps) ** (1 / _POWER)
     step = min(worst + _MORE_SHIFTS * (together - worst), HARDEST_STEP)
     move, moment = moves[max(range(len(moves)), key=lambda index: moves[index][0].load)]
-    position = moment.grip.position if moment.grip else 0
     more = f"; {len(moves)} moves in the bar" if len(moves) > 1 else ""
     evidence = (
-        f"At {beat_words(moment.onset, bar.bar.metre)} the hand moves from the {_fret(move.way.before.position)} to the {_fret(position)} fret, "
+        f"At {beat_words(moment.onset, bar.bar.metre)} {_who(move, moment)}, "
         f"{move.way.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {move.way.needed_seconds:.2f} s{more}."
     )
     return Finding(step, move.load, UNIT, Place(moment.onset, moment.strings), evidence)
+
+
+def _who(move: Move, moment: Moment) -> str:
+    """What goes from where to where: the hand, or one finger that goes farther."""
+    if move.way.jump:
+        finger, start, stop = move.way.jump
+        return f"the {finger_words((finger,))} jumps from the {_fret(start)} to the {_fret(stop)} fret"
+    position = moment.grip.position if moment.grip else 1
+    return f"the hand moves from the {_fret(max(move.way.before.position, 1))} to the {_fret(max(position, 1))} fret"
 
 
 def _fret(fret: int) -> str:

@@ -113,7 +113,7 @@
         {#each bar.events as event, index (index)}
           {@const x = here.events[index]?.x ?? here.x}
           {#if event.chord && desk.layers.chords}<text {x} y={rowY.chord} text-anchor="middle" class="fill-ink text-[14px] font-bold">{event.chord}</text>{/if}
-          {#if event.remark}<text x={x - 4} y={rowY.remark} class="fill-quiet text-[12.5px] italic">{event.remark}</text>{/if}
+          {#if event.remark}<text x={Math.min(x - 4, width - event.remark.length * 6.1)} y={rowY.remark} class="fill-quiet text-[12.5px] italic">{event.remark}</text>{/if}
           {#if desk.layers.fingers}
             <text {x} y={rowY.finger} text-anchor="middle" class="font-mono text-[12px] {event.notes.some((note) => note.finger_pinned) ? 'fill-ink font-bold' : 'fill-quiet'}">
               {fingersOf(event)}
