@@ -21,7 +21,7 @@ check: .stamps/dev .stamps/pages
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/python -m clear_steps.web | diff -u frontend/openapi.json - || { echo "frontend/openapi.json is stale: run 'make types'"; exit 1; }
-	cd frontend && npm run -s types -- -o /tmp/clear-steps-schema.d.ts >/dev/null && diff -u src/api/schema.d.ts /tmp/clear-steps-schema.d.ts || { echo "the types are stale: run 'make types'"; exit 1; }
+	cd frontend && npx openapi-typescript openapi.json -o ../.stamps/schema.d.ts >/dev/null && diff -u src/api/schema.d.ts ../.stamps/schema.d.ts || { echo "the types are stale: run 'make types'"; exit 1; }
 	cd frontend && npm run -s check
 	cd frontend && npm run -s test
 
