@@ -1,7 +1,7 @@
 /** Reads and grades a text while it is typed; the old picture stays until the new one is there. */
 import { api, type Analysis, type GradeQuery, type Problem } from '../api/client'
 
-const DEBOUNCE_MS = 120
+const DEBOUNCE_MS = 80
 
 export class Preview {
   analysis = $state.raw<Analysis | null>(null)

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query'
-  import { onDestroy } from 'svelte'
+  import { onDestroy, untrack } from 'svelte'
   import { api } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf } from '../../audio/timeline'
@@ -31,20 +31,31 @@
   })
   onDestroy(() => player.stop())
 
+  // A new tempo or a new choice of bars is heard at once: what plays begins again with it.
+  $effect(() => {
+    void [desk.analysis?.tempo, desk.range.join(), loop]
+    untrack(() => {
+      if (player.playing) start()
+    })
+  })
+
+  function start(): void {
+    if (!desk.part) return
+    // The analysis is timed at the practice tempo already.
+    const timeline = timelineOf(desk.part, desk.range, desk.analysis?.feel === 'swing')
+    void player.play(timeline, {
+      percent: 100, loop, countIn,
+      onMark: (bar, event) => (desk.cursor = { bar, event }),
+      onEnd: () => (desk.cursor = null),
+    })
+  }
+
   const tools = {
     playOrStop(): void {
       if (player.playing) {
         player.stop()
         desk.cursor = null
-      } else if (desk.part) {
-        // The analysis is timed at the practice tempo already.
-        const timeline = timelineOf(desk.part, desk.range, desk.analysis?.feel === 'swing')
-        void player.play(timeline, {
-          percent: 100, loop, countIn,
-          onMark: (bar, event) => (desk.cursor = { bar, event }),
-          onEnd: () => (desk.cursor = null),
-        })
-      }
+      } else start()
     },
     toggleLoop: () => void (loop = !loop),
     showKeys: () => void (keysOpen = true),

@@ -64,6 +64,14 @@
   {#if part.peak_bars.length > 0}
     <button class="quiet-button mt-4" onclick={() => desk.chooseWorst(hardestBar(part))}>Show the hardest bar</button>
   {/if}
+  {#if part.sections.length > 0}
+    <h3 class="mt-6 mb-1">Song map</h3>
+    <p class="text-quiet">
+      {desk.analysis.order.length > 0
+        ? desk.analysis.order.join(' - ')
+        : part.sections.map((section) => (section.times === 1 ? section.name : `${section.name} x${section.times ?? '?'}`)).join(' - ')}
+    </p>
+  {/if}
   {#if part.remarks.length > 0 || desk.analysis.extra.length > 0}
     <h3 class="mt-6 mb-1">Remarks</h3>
     <ul class="space-y-1 text-quiet">
