@@ -9,8 +9,7 @@ import numpy as np
 import pytest
 from music21 import pitch as m21_pitch
 
-from clear_steps.core.hand import SCHOOLS, Neck, PathCosts, School, best_paths, demands_of, fret_distance_mm, movement_seconds
-from clear_steps.core.hand.path import _Layers
+from clear_steps.core.hand import SCHOOLS, HandTables, Neck, PathCosts, School, best_paths, demands_of, fret_distance_mm, movement_seconds
 from clear_steps.core.score import STANDARD, TUNINGS, Note, Part, midi_to_hz, name_of
 from clear_steps.core.score.timing import bar_times
 from clear_steps.ladders import default_ladder
@@ -79,7 +78,7 @@ def test_the_path_is_as_cheap_as_networkx_finds_it() -> None:
         song = line(*frets, length=Fraction(1, 2))
         part = song.parts[0]
         asked = demands_of(part, bar_times(part, song.playing_tempo))
-        layers = _Layers(Neck(), 6, np.array([[100.0]]), costs)
+        layers = HandTables(Neck(), 6, [100.0], costs)
         graph = nx.DiGraph()
         for row, cost in enumerate(layers.grip_costs(asked[0].shape)[0]):
             graph.add_edge("start", (0, row), weight=cost)
@@ -91,7 +90,7 @@ def test_the_path_is_as_cheap_as_networkx_finds_it() -> None:
         for row in range(len(layers.table(asked[-1].shape).grips)):
             graph.add_edge((last, row), "stop", weight=0.0)
         theirs = nx.dijkstra_path_length(graph, "start", "stop")
-        assert best_paths(asked, Neck(), 6, [100.0], costs)[0].cost == pytest.approx(theirs)
+        assert best_paths(asked, HandTables(Neck(), 6, [100.0], costs))[0].cost == pytest.approx(theirs)
 
 
 def test_the_ladder_names_a_source_for_every_row() -> None:

@@ -40,7 +40,6 @@ class Sounding:
 
     onset: Fraction
     onset_quarters: float
-    onset_beats: float
     event: Event
     struck: tuple[Note, ...]
     picked: bool  # the picking hand sounds at least one of them
@@ -130,14 +129,13 @@ class Performance:
 
 
 def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:
-    beat = bar.metre.beat_quarters
     found = []
     for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
         struck = event.struck
         if not struck:
             continue
         picked = not all(UNPICKED & event.techniques_of(note) for note in struck)
-        found.append((number, Sounding(onset, float(onset), float(onset) / float(beat), event, struck, picked, _techniques_in(event, struck))))
+        found.append((number, Sounding(onset, float(onset), event, struck, picked, _techniques_in(event, struck))))
     return found
 
 

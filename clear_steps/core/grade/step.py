@@ -12,7 +12,7 @@ from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.measures.stretch import past_this_hand
 from clear_steps.core.grade.played import Performance, PlayedBar
 from clear_steps.core.grade.songwide import memory, stamina
-from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Demand, Grip, Neck, PathCosts, Player, School, best_paths, demands_of
+from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Demand, Grip, HandTables, Neck, PathCosts, Player, School, best_paths, demands_of
 from clear_steps.core.score import Part, Song, played_order
 from clear_steps.core.score.timing import bar_times
 
@@ -44,6 +44,7 @@ class GradeRequest:
     school: School = School.BALANCED
     weighing: Weighing = Weighing.BALANCED
     practice_tempo: Fraction | None = None
+    hands: tuple[str, ...] = tuple(PRESET_SPANS_MM)  # preset hands whose fingerings are candidates
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,8 +85,15 @@ def grade_song(song: Song, ladder: Ladder, request: GradeRequest = GradeRequest(
     return tuple(grade_part(song, part, ladder, request) for part in song.parts)
 
 
-def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> Grading:
-    """Grade one part.
+def hand_tables(part: Part, ladder: Ladder, request: GradeRequest) -> HandTables:
+    """Tables for the request's hands on the part's instrument, to share between gradings of its versions."""
+    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school])
+    spans_mm = [PRESET_SPANS_MM[hand] for hand in request.hands]
+    return HandTables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, spans_mm, costs)
+
+
+def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest(), tables: HandTables | None = None) -> Grading:
+    """Grade one part; `tables` as made by `hand_tables` for the same instrument, ladder and request.
 
     The fingering is chosen at the marked tempo, once for every preset hand; of these the one with
     the lowest song Step for the player is used. So slower never grades harder, nor does a longer span.
@@ -93,9 +101,7 @@ def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = G
     marked = song.playing_tempo
     times = bar_times(part, marked)
     demands = demands_of(part, times)
-    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school])
-    neck = Neck(part.scale_length_mm, part.capo)
-    paths = best_paths(demands, neck, part.tuning.strings, tuple(PRESET_SPANS_MM.values()), costs)
+    paths = best_paths(demands, tables or hand_tables(part, ladder, request))
     candidates = list({tuple(map(id, path.grips)): path.grips for path in paths}.values())
     grader = _Grader(song, part, ladder, request, demands)
     gradings = [grader.grade(grips, marked) for grips in candidates]

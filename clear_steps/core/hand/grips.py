@@ -23,6 +23,7 @@ _FINGER_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 0.5, Finger.RING: 1.5, Finger.
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
 _BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 60.0, Finger.LITTLE: 4000.0}
 _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
+_IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
 _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
 
 
@@ -164,6 +165,8 @@ def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:
     width, barre_fret = max(barres, default=(0, 0))
     cost = sum(_FINGER_COST[finger] for finger, _ in presses) + _spread_cost(fretting)
     cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
+    if len(fretting) > 1 and fretting[0][0] is not Finger.INDEX:
+        cost += _IDLE_INDEX_COST
     if not fretting:
         yield Grip(max(flat[0][1].fret, 1), flat, 0, 0, 0.0), cost
         return

@@ -66,20 +66,19 @@ class HandPath:
     cost: float
 
 
-def best_paths(demands: Sequence[Demand], neck: Neck, strings: int, spans_mm: Sequence[float], costs: PathCosts) -> tuple[HandPath, ...]:
-    """The cheapest path for every span, in the order given."""
+def best_paths(demands: Sequence[Demand], tables: "HandTables") -> tuple[HandPath, ...]:
+    """The cheapest path for every span of the tables, in their order."""
     if not demands:
-        return tuple(HandPath((), 0.0) for _ in spans_mm)
-    layers = _Layers(neck, strings, np.array(spans_mm, dtype=np.float64)[:, None], costs)
-    tables = [layers.table(demand.shape) for demand in demands]
-    best = layers.grip_costs(demands[0].shape)
+        return tuple(HandPath((), 0.0) for _ in range(tables.hands))
+    layers = [tables.table(demand.shape) for demand in demands]
+    best = tables.grip_costs(demands[0].shape)
     choices: list[NDArray[np.intp]] = []
     for before, after in itertools.pairwise(demands):
         seconds = round(after.seconds - before.seconds, 9)
-        total = best[:, :, None] + layers.move_costs(before.shape, after.shape, after.links, seconds)
+        total = best[:, :, None] + tables.move_costs(before.shape, after.shape, after.links, seconds)
         choices.append(total.argmin(axis=1))
-        best = total.min(axis=1) + layers.grip_costs(after.shape)
-    return tuple(_trace(hand, best, choices, tables) for hand in range(len(spans_mm)))
+        best = total.min(axis=1) + tables.grip_costs(after.shape)
+    return tuple(_trace(hand, best, choices, layers) for hand in range(tables.hands))
 
 
 def _trace(hand: int, best: NDArray[np.float64], choices: list[NDArray[np.intp]], tables: list[GripTable]) -> HandPath:
@@ -115,11 +114,16 @@ def _on_first_string(shape: Shape) -> Shape | None:
     return Shape((Spot(1, shape.spots[0].fret),), frozenset())
 
 
-class _Layers:
-    """Tables of one call, each built once per shape or pair of shapes."""
+class HandTables:
+    """What hands of some spans (mm) can do on one neck; each table is built once per shape or pair of shapes.
 
-    def __init__(self, neck: Neck, strings: int, spans_mm: NDArray[np.float64], costs: PathCosts) -> None:
-        self._neck, self._strings, self._spans, self._costs = neck, strings, spans_mm, costs
+    Pure: a table depends on its key alone, so one object may serve many paths.
+    """
+
+    def __init__(self, neck: Neck, strings: int, spans_mm: Sequence[float], costs: PathCosts) -> None:
+        self._neck, self._strings, self._costs = neck, strings, costs
+        self._spans = np.array(spans_mm, dtype=np.float64)[:, None]
+        self.hands = len(spans_mm)
         self._tables: dict[Shape, GripTable] = {}
         self._grip_costs: dict[Shape, NDArray[np.float64]] = {}
         self._moves: dict[_Pair, MoveTable] = {}

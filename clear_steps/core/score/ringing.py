@@ -23,10 +23,11 @@ def ringing_notes(part: Part, guess_texture: bool = True) -> tuple[tuple[Ringing
     A note under `let ring` rings to the next note on its own string; a bass under other voices
     to the next bass. For the hand both end with the bar at the latest: there the grip is renewed.
     """
-    return tuple(_ringing_in(bar, guess_texture) for bar in part.bars)
+    return tuple(ringing_in(bar, guess_texture) for bar in part.bars)
 
 
-def _ringing_in(bar: Bar, guess_texture: bool) -> tuple[Ringing, ...]:
+def ringing_in(bar: Bar, guess_texture: bool = True) -> tuple[Ringing, ...]:
+    """For every event of a bar, the earlier notes of it that still ring."""
     basses = _basses(bar) if guess_texture else frozenset()
     held: dict[int, tuple[Note, bool]] = {}  # string -> note, whether a guess
     rows = []

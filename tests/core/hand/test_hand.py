@@ -4,14 +4,12 @@ from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise, product
 
-import numpy as np
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from clear_steps.core.hand import PRESET_SPANS_MM, SCHOOLS, Demand, Grip, Neck, PathCosts, School, Shape, Spot, best_paths, demands_of, grip_table
+from clear_steps.core.hand import PRESET_SPANS_MM, SCHOOLS, Demand, Grip, HandTables, Neck, PathCosts, School, Shape, Spot, best_paths, demands_of, grip_table
 from clear_steps.core.hand.demands import Links
-from clear_steps.core.hand.path import _Layers
 from clear_steps.core.score import Finger, Note, Song, Technique
 from clear_steps.core.score.timing import bar_times
 from clear_steps.ladders import default_ladder
@@ -40,7 +38,7 @@ def demands(song: Song) -> tuple[Demand, ...]:
 
 
 def fingering(song: Song, school: School = School.BALANCED) -> list[str]:
-    path = best_paths(demands(song), NECK, 6, [100.0], costs(school))[0]
+    path = best_paths(demands(song), HandTables(NECK, 6, [100.0], costs(school)))[0]
     return ["".join(sorted(grip.fingers)) for grip in path.grips]
 
 
@@ -81,7 +79,7 @@ def test_the_index_fixes_the_position_and_another_finger_alone_leaves_a_fret_of_
 )
 def test_usual_chords_get_their_usual_fingers(name: str, frets: str, fingers: dict[int, str] | None) -> None:
     """Common practice, no source."""
-    grip = best_paths(demands(line(frets)), NECK, 6, [100.0], costs())[0].grips[0]
+    grip = best_paths(demands(line(frets)), HandTables(NECK, 6, [100.0], costs()))[0].grips[0]
     if fingers:
         assert {spot.string: str(finger) for finger, spot in grip.presses} == fingers, name
     else:
@@ -121,7 +119,8 @@ def test_a_pinned_finger_is_kept() -> None:
 def test_schools_differ_where_one_may_stretch_or_move() -> None:
     wide = line("3.5", "3.9", "3.5", "3.10", "2.5", "2.9", length=Fraction(1, 2), tempo=100)
     positions = {
-        school: [grip.position for grip in best_paths(demands(wide), NECK, 6, [100.0], costs(school))[0].grips] for school in (School.HOLD, School.MOVE)
+        school: [grip.position for grip in best_paths(demands(wide), HandTables(NECK, 6, [100.0], costs(school)))[0].grips]
+        for school in (School.HOLD, School.MOVE)
     }
     assert len(set(positions[School.HOLD])) < len(set(positions[School.MOVE]))
 
@@ -131,21 +130,21 @@ def test_schools_differ_where_one_may_stretch_or_move() -> None:
 def test_the_path_is_the_cheapest_of_all(spots: list[tuple[int, int]]) -> None:
     """Every sequence of grips, tried one by one from the same tables."""
     asked = demands(line(*(f"{string}.{fret}" for string, fret in spots)))
-    layers = _Layers(NECK, 6, np.array([[100.0]]), costs())
+    layers = HandTables(NECK, 6, [100.0], costs())
     tables = [layers.grip_costs(demand.shape)[0] for demand in asked]
     moves = [layers.move_costs(a.shape, b.shape, b.links, round(b.seconds - a.seconds, 9))[0] for a, b in pairwise(asked)]
     every = (
         sum(table[row] for table, row in zip(tables, rows, strict=True)) + sum(move[a, b] for move, a, b in zip(moves, rows, rows[1:], strict=False))
         for rows in product(*(range(len(table)) for table in tables))
     )
-    assert best_paths(asked, NECK, 6, [100.0], costs())[0].cost == pytest.approx(min(every))
+    assert best_paths(asked, HandTables(NECK, 6, [100.0], costs()))[0].cost == pytest.approx(min(every))
 
 
 def test_hands_in_one_batch_get_what_each_gets_alone() -> None:
     asked = demands(line("6.1+5.3+4.3", "3.5", "3.9", "2.12", "1.5"))
     spans = list(PRESET_SPANS_MM.values())
-    together = best_paths(asked, NECK, 6, spans, costs())
-    assert list(together) == [best_paths(asked, NECK, 6, [span], costs())[0] for span in spans]
+    together = best_paths(asked, HandTables(NECK, 6, spans, costs()))
+    assert list(together) == [best_paths(asked, HandTables(NECK, 6, [span], costs()))[0] for span in spans]
 
 
 def test_a_held_bass_keeps_its_finger_while_the_melody_moves() -> None:
@@ -153,7 +152,7 @@ def test_a_held_bass_keeps_its_finger_while_the_melody_moves() -> None:
     bar = song.parts[0].bars[0]
     events = tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in bar.events)
     song = replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=events),)),))
-    path = best_paths(demands(song), NECK, 6, [100.0], costs())[0]
+    path = best_paths(demands(song), HandTables(NECK, 6, [100.0], costs()))[0]
     assert len({grip.finger_on(5) for grip in path.grips}) == 1
 
 

@@ -7,7 +7,7 @@ from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 
 UNIT = "notes/s"
-_ONE_BEAT = 1 - 1e-9  # a note a whole beat on stands in the next window
+_SLACK = 1e-9  # a note a whole beat on stands in the next window
 _SKIP_WORK = 0.25  # a string skipped puts back a quarter of a stroke
 _Actions = list[tuple[Moment, float]]
 
@@ -24,18 +24,25 @@ def speed(bar: PlayedBar, ladder: Ladder) -> Finding:
 
 
 def _busiest(actions: _Actions, bar: PlayedBar) -> Iterator[tuple[float, Moment]]:
-    """The highest rate over a window of one beat that opens at an action, by running sums."""
+    """The highest rate over a window of one beat that opens at an action, by running sums.
+
+    A beat shorter than a quarter counts as one. Where the action after the window comes late, the
+    time until it counts: one long note is not a note a beat.
+    """
+    quarter_seconds = bar.beat_seconds / float(bar.bar.metre.beat_quarters)
+    window = max(float(bar.bar.metre.beat_quarters), 1.0)
+    onsets = [moment.sounding.onset_quarters for moment, _ in actions] + [float(bar.bar.quarters)]
     best, best_moment, total, stop = 0.0, None, 0.0, 0
     for start, (moment, work) in enumerate(actions):
-        while stop < len(actions) and actions[stop][0].sounding.onset_beats < moment.sounding.onset_beats + _ONE_BEAT:
+        while stop < len(actions) and onsets[stop] < onsets[start] + window - _SLACK:
             total += actions[stop][1]
             stop += 1
-        if total > best:
-            best, best_moment = total, moment
+        rate = total / max(window, onsets[stop] - onsets[start])
+        if rate > best:
+            best, best_moment = rate, moment
         total -= work
-        assert stop > start  # the window holds at least its own first action
     if best_moment is not None:
-        yield best / bar.beat_seconds, best_moment
+        yield best / quarter_seconds, best_moment
 
 
 def _fretting(bar: PlayedBar) -> _Actions:

@@ -100,6 +100,8 @@ function noteFor(event: Event, value: string, tied: boolean): StemmableNote {
   const positions = event.notes.map((note) => ({ str: note.string, fret: tied || note.tied ? '–' : fretText(note) }))
   const drawn = new TabNote({ positions, duration, dots, stemDirection: Stem.UP }, true)
   drawn.getStem()?.setStyle({ strokeStyle: 'var(--ink)' })
+  // Half notes have no head to tell them by on a tab: their stem is short.
+  if (duration === 'h') drawn.getStem()?.setExtension(-14)
   if (!tied) addModifiers(drawn, event)
   return drawn
 }

@@ -1,0 +1,89 @@
+"""An edit of a part as a value: what was written, what stands instead, why, and what it costs."""
+
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from clear_steps.core.score import Bar, Event, Part
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """Events of one bar from `start` (quarters) on, and what stands there instead, equally long."""
+
+    bar: int
+    start: Fraction
+    before: tuple[Event, ...]
+    after: tuple[Event, ...]
+
+    @property
+    def stop(self) -> Fraction:
+        """Where the change ends in the bar, in quarters."""
+        return self.start + sum((event.quarters for event in self.before), Fraction(0))
+
+    def overlaps(self, other: "Change") -> bool:
+        """Whether both touch the same stretch of the same bar."""
+        return self.bar == other.bar and self.start < other.stop and other.start < self.stop
+
+
+@dataclass(frozen=True, slots=True)
+class Edit:
+    """One thing a teacher can keep or refuse; `loss` is in points of what was kept of the whole song."""
+
+    id: int
+    kind: str
+    changes: tuple[Change, ...]
+    reason: str
+    effect: str
+    loss: float
+    builds_on: tuple[int, ...] = ()
+
+    @property
+    def bars(self) -> tuple[int, ...]:
+        """Indexes of the bars it touches."""
+        return tuple(sorted({change.bar for change in self.changes}))
+
+
+def applied(part: Part, changes: Iterable[Change]) -> Part | None:
+    """The part with changes made in order; None if what one replaces is not there."""
+    bars = list(part.bars)
+    for change in changes:
+        changed = _changed(bars[change.bar], change) if change.bar < len(bars) else None
+        if changed is None:
+            return None
+        bars[change.bar] = changed
+    return replace(part, bars=tuple(bars))
+
+
+def _changed(bar: Bar, change: Change) -> Bar | None:
+    onsets = bar.onsets
+    if change.start not in onsets:
+        return None
+    first = onsets.index(change.start)
+    last = first + len(change.before)
+    if bar.events[first:last] != change.before:
+        return None
+    return replace(bar, events=(*bar.events[:first], *change.after, *bar.events[last:]))
+
+
+def refused_with(edits: Sequence[Edit], refused: Iterable[int]) -> frozenset[int]:
+    """The ids refused, and all that build on them."""
+    gone = set(refused)
+    for edit in edits:
+        if gone & set(edit.builds_on):
+            gone.add(edit.id)
+    return frozenset(gone)
+
+
+def version_of(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -> Part:
+    """The original with the kept edits; always made afresh, whatever was refused before."""
+    gone = refused_with(edits, refused)
+    version = applied(part, (change for edit in edits if edit.id not in gone for change in edit.changes))
+    if version is None:  # edits name what they replace, so kept ones always fit their own original
+        raise ValueError("these edits belong to another text")
+    return version
+
+
+def dependencies(edits: Sequence[Edit], changes: Sequence[Change]) -> tuple[int, ...]:
+    """Ids of the edits that new changes build on: the ones that touched the same stretch."""
+    return tuple(edit.id for edit in edits if any(old.overlaps(new) for old in edit.changes for new in changes))

@@ -1,0 +1,178 @@
+"""What survives of the tune: four scores, their mean, and one plain figure nobody can tune.
+
+Salience is the metrical strength of a note's onset and its length; weights from memory.
+"""
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from fractions import Fraction
+
+from clear_steps.core.score import Bar, Event, Note, Part
+from clear_steps.core.score.ringing import BASS_STRING, ringing_in
+
+# Shares of the four scores in the overall one.
+WEIGHTS = {"tune": 0.4, "bass": 0.15, "harmony": 0.25, "rhythm": 0.2}
+TUNE_FLOOR = 60.0  # a version that keeps less of the tune says so
+
+_OCTAVE_CREDIT = 0.75  # the right note in another octave counts most of the way
+_INNER_CREDIT = 0.9  # the right note, under another one
+_LATER_CREDIT = 0.9  # a bend's target reached a moment later, by a slide
+
+
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """Scores from 0 to 100; `same_onsets` is the share of onsets that still strike the pitch class on top."""
+
+    tune: float
+    bass: float
+    harmony: float
+    rhythm: float
+    overall: float
+    same_onsets: float
+
+    @property
+    def still_the_tune(self) -> bool:
+        """Whether enough of the tune is left to be called by its name."""
+        return self.tune >= TUNE_FLOOR
+
+
+@dataclass(frozen=True, slots=True)
+class _Tally:
+    """Points kept and points possible of one bar, score by score."""
+
+    kept: tuple[float, float, float, float]
+    possible: tuple[float, float, float, float]
+    same: int
+    onsets: int
+
+
+def kept(original: Part, version: Part) -> Kept:
+    """How much of the original a version of it keeps."""
+    return _scored([_tally(original, version, a, b) for a, b in zip(original.bars, version.bars, strict=True)])
+
+
+class KeptSoFar:
+    """Scores of a version under change: a bar that is the same object is tallied once."""
+
+    def __init__(self, original: Part) -> None:
+        self._original = original
+        self._tallies: dict[tuple[int, int], tuple[Bar, _Tally]] = {}  # the bar is held, so that its id stays its own
+
+    def of(self, version: Part) -> Kept:
+        """Scores of a version."""
+        return _scored([self._tally(index, version) for index in range(len(version.bars))])
+
+    def _tally(self, index: int, version: Part) -> _Tally:
+        bar = version.bars[index]
+        key = (index, id(bar))
+        if key not in self._tallies:
+            self._tallies[key] = (bar, _tally(self._original, version, self._original.bars[index], bar))
+        return self._tallies[key][1]
+
+
+def _scored(tallies: Sequence[_Tally]) -> Kept:
+    possible = [sum(tally.possible[at] for tally in tallies) for at in range(4)]
+    scores = [100.0 * sum(tally.kept[at] for tally in tallies) / whole if whole else 100.0 for at, whole in enumerate(possible)]
+    weights = [weight if whole else 0.0 for weight, whole in zip(WEIGHTS.values(), possible, strict=True)]
+    overall = sum(w * s for w, s in zip(weights, scores, strict=True)) / sum(weights) if sum(weights) else 100.0
+    onsets = sum(tally.onsets for tally in tallies)
+    same = 100.0 * sum(tally.same for tally in tallies) / onsets if onsets else 100.0
+    return Kept(scores[0], scores[1], scores[2], scores[3], overall, same)
+
+
+def _tally(original: Part, version: Part, bar: Bar, easier: Bar) -> _Tally:
+    if bar.events == easier.events:
+        return _against(original, original, bar, bar)
+    return _against(original, version, bar, easier)
+
+
+def _against(original: Part, version: Part, bar: Bar, easier: Bar) -> _Tally:
+    there = dict(zip(easier.onsets, easier.events, strict=True))
+    beat = bar.metre.beat_quarters
+    tune, tune_all, rhythm, same, onsets = 0.0, 0.0, 0.0, 0, 0
+    for onset, event in zip(bar.onsets, bar.events, strict=True):
+        if not event.struck:
+            continue
+        weight = salience(onset, event, beat)
+        top = max(_pitches(original, event))
+        found = _pitches(version, there[onset]) if onset in there and there[onset].struck else []
+        tune += weight * _credit(top, found, _after(version, easier, onset, event.quarters))
+        tune_all += weight
+        rhythm += weight * bool(found)
+        same += any((pitch - top) % 12 == 0 for pitch in found)
+        onsets += 1
+    bass, bass_all = _bass(original, version, bar, easier)
+    harmony, beats = _harmony(original, version, bar, easier)
+    return _Tally((tune, bass, harmony, rhythm), (tune_all, bass_all, beats, tune_all), same, onsets)
+
+
+def salience(onset: Fraction, event: Event, beat: Fraction) -> float:
+    """Weight of an onset: the bar's first counts 1, other beats 0.8, halves of a beat 0.5, others 0.3; long notes more."""
+    place = onset / beat
+    metrical = 1.0 if onset == 0 else 0.8 if place.denominator == 1 else 0.5 if place.denominator == 2 else 0.3
+    return metrical * (0.5 + 0.5 * min(float(event.quarters), 1.0))
+
+
+def _pitches(part: Part, event: Event) -> list[float]:
+    """What is heard of the struck notes: a bend is heard as its target."""
+    return [_heard(part, note) for note in event.struck if not note.dead] or [0.0 for _ in event.struck]
+
+
+def _heard(part: Part, note: Note) -> float:
+    return part.pitch_of(note) + (float(note.bend.half_tones) if note.bend else 0.0)
+
+
+def _after(version: Part, easier: Bar, onset: Fraction, quarters: Fraction) -> list[float]:
+    """Pitches struck later within a note's own time: where a slide arrives."""
+    inside = [event for at, event in zip(easier.onsets, easier.events, strict=True) if onset < at < onset + quarters and event.struck]
+    return [pitch for event in inside for pitch in _pitches(version, event)]
+
+
+def _credit(top: float, found: Sequence[float], later: Sequence[float]) -> float:
+    if not found:
+        return 0.0
+    if max(found) == top:
+        return 1.0
+    if top in found:
+        return _INNER_CREDIT
+    if top in later:
+        return _LATER_CREDIT
+    return _OCTAVE_CREDIT if any((pitch - top) % 12 == 0 for pitch in found) else 0.0
+
+
+def _bass(original: Part, version: Part, bar: Bar, easier: Bar) -> tuple[float, float]:
+    there = dict(zip(easier.onsets, easier.events, strict=True))
+    points = whole = 0.0
+    for onset, event in zip(bar.onsets, bar.events, strict=True):
+        low = [note for note in event.struck if note.string >= BASS_STRING and not note.dead]
+        if not low:
+            continue
+        weight = salience(onset, event, bar.metre.beat_quarters)
+        wanted = min(_heard(original, note) for note in low)
+        found = _pitches(version, there[onset]) if onset in there else []
+        points += weight * (1.0 if wanted in found else _OCTAVE_CREDIT if any((pitch - wanted) % 12 == 0 for pitch in found) else 0.0)
+        whole += weight
+    return points, whole
+
+
+def _harmony(original: Part, version: Part, bar: Bar, easier: Bar) -> tuple[float, float]:
+    """Beat by beat, the pitch classes both have over those either has."""
+    points, beats = 0.0, 0
+    before, after = _classes(original, bar), _classes(version, easier)
+    for beat, wanted in before.items():
+        found = after.get(beat, set())
+        points += len(wanted & found) / len(wanted | found)
+        beats += 1
+    return points, float(beats)
+
+
+def _classes(part: Part, bar: Bar) -> dict[int, set[float]]:
+    """Pitch classes sounding in each beat: what is struck, what lasts into it, what rings on."""
+    beat, classes = bar.metre.beat_quarters, dict[int, set[float]]()
+    for onset, event, ringing in zip(bar.onsets, bar.events, ringing_in(bar), strict=True):
+        heard = {_heard(part, note) % 12 for note in (*event.notes, *ringing.notes) if not note.dead}
+        if heard:
+            last = (onset + event.quarters - Fraction(1, 64)) // beat
+            for at in range(int(onset // beat), int(last) + 1):
+                classes.setdefault(at, set()).update(heard)
+    return classes

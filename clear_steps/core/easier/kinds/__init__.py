@@ -1,0 +1,42 @@
+"""The kinds of edit: one table, a function each that proposes changes of one bar."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+from clear_steps.core.easier.edit import Change
+from clear_steps.core.easier.kinds.places import other_places
+from clear_steps.core.easier.kinds.rhythm import fewer_notes, onto_the_beat
+from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, harmonic_to_plain, leave_out, picked, ring_out, tap_to_fretted
+from clear_steps.core.easier.kinds.texture import bass_and_top, optional_out, power_to_root, simpler_chord, top_only
+from clear_steps.core.score import Part
+
+Proposal = tuple[Change, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Kind:
+    """A family member: its name, what it does in words, and what it proposes for a bar (by index)."""
+
+    name: str
+    does: str
+    propose: Callable[[Part, int], Iterator[Proposal]]
+
+
+_ROWS = (
+    Kind("place", "the same pitches elsewhere on the neck", other_places),
+    Kind("optional", "optional notes left out", optional_out),
+    Kind("leave-out", "ornaments left out", leave_out),
+    Kind("pick", "slurred notes picked", picked),
+    Kind("harmonic", "the harmonic as a plain note", harmonic_to_plain),
+    Kind("bend-slide", "the bend as a slide to its target", bend_to_slide),
+    Kind("bend-fret", "the bend's target fretted", bend_to_fret),
+    Kind("tap", "the tapped note fretted, or an octave lower", tap_to_fretted),
+    Kind("chord", "an easier shape of the same chord", simpler_chord),
+    Kind("inner", "bass and top note kept", bass_and_top),
+    Kind("root", "the root of the power chord alone", power_to_root),
+    Kind("top", "the top note alone", top_only),
+    Kind("beat", "off-beat notes moved to the beat", onto_the_beat),
+    Kind("ring", "strings need not ring on", ring_out),
+    Kind("rhythm", "the notes on strong beats kept", fewer_notes),
+)
+KINDS: dict[str, Kind] = {row.name: row for row in _ROWS}

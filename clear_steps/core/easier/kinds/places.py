@@ -1,0 +1,54 @@
+"""The same pitches at other places of the neck."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+
+from clear_steps.core.easier.edit import Change
+from clear_steps.core.easier.kinds.bars import with_notes
+from clear_steps.core.hand import is_fretted
+from clear_steps.core.score import Event, Note, Part, Technique
+
+_HIGHEST_FRET = 17
+_MOST_NOTES_ALONE = 8  # in a busier bar one note elsewhere changes little
+_STRING_STEPS = (1, -1, 2, -2)
+
+
+def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """All of the bar moved over one or two strings, then single notes of it."""
+    bar = part.bars[index]
+    for step in _STRING_STEPS:
+        events = [_moved(part, event, step) for event in bar.events]
+        if all(event is not None for event in events) and tuple(events) != bar.events:
+            yield (Change(index, bar.onsets[0], bar.events, tuple(event for event in events if event)),)
+    if len(bar.events) > _MOST_NOTES_ALONE:
+        return
+    for at, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+        following = bar.events[at + 1] if at + 1 < len(bar.events) else None
+        if len(event.notes) == 1 and is_fretted(event.notes[0]) and not _hangs_together(event, following):
+            for step in _STRING_STEPS[:2]:
+                moved = _moved(part, event, step)
+                if moved is not None and moved != event:
+                    yield (Change(index, onset, (event,), (moved,)),)
+
+
+def _hangs_together(event: Event, following: Event | None) -> bool:
+    """Whether a slur or a tie leads into or out of the note, so that it cannot leave its string alone."""
+    arriving = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
+    note = event.notes[0]
+    after = [other for other in following.notes if other.string == note.string] if following else []
+    return note.tied or bool(note.techniques & arriving) or any(other.tied or other.techniques & arriving for other in after)
+
+
+def _moved(part: Part, event: Event, step: int) -> Event | None:
+    notes = [_at(part, note, note.string + step) for note in event.notes]
+    if any(note is None for note in notes):
+        return None
+    return with_notes(event, [note for note in notes if note])
+
+
+def _at(part: Part, note: Note, string: int) -> Note | None:
+    """The note on another string; harmonics, dead notes and bends stay where they speak."""
+    if not 1 <= string <= part.tuning.strings or note.bend or note.dead or Technique.NATURAL_HARMONIC in note.techniques:
+        return None
+    fret = part.tuning.open_pitch(note.string) + note.fret - part.tuning.open_pitch(string)
+    return replace(note, string=string, fret=fret, finger=None) if 0 <= fret <= _HIGHEST_FRET else None

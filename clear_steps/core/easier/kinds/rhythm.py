@@ -1,0 +1,72 @@
+"""Plainer rhythm: the notes on strong beats, off-beat notes moved to the beat."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from fractions import Fraction
+
+from clear_steps.core.easier.edit import Change
+from clear_steps.core.easier.kinds.bars import whole_bar, without
+from clear_steps.core.score import Bar, Event, Part, Technique
+
+# Grids in beats of the bar, from the finest: halves, beats, two beats, the bar.
+_GRIDS = (Fraction(1, 2), Fraction(1), Fraction(2))
+_SLURS = (Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE)
+
+
+def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Sixteenths to eighths to quarters, a change a beat; then half notes and one note a bar."""
+    bar = part.bars[index]
+    beat = bar.metre.beat_quarters
+    for grid in _GRIDS[:2]:
+        thinned = (_thinned(bar, index, start, stop, grid * beat) for start, stop in _beats(bar))
+        if changes := tuple(change for change in thinned if change):
+            yield changes
+    for grid in (*(grid * beat for grid in _GRIDS), bar.quarters):
+        if change := _thinned(bar, index, Fraction(0), bar.quarters, grid):
+            yield (change,)
+
+
+def _beats(bar: Bar) -> Iterator[tuple[Fraction, Fraction]]:
+    """Beats that begin and end with an event."""
+    edges = {*bar.onsets, bar.quarters}
+    start, beat = Fraction(0), bar.metre.beat_quarters
+    while start < bar.quarters:
+        stop = min(start + beat, bar.quarters)
+        if start in edges and stop in edges:
+            yield start, stop
+        start += beat
+
+
+def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: Fraction) -> Change | None:
+    """Between two onsets, keep what stands on the grid; what is kept lasts to the next that is."""
+    inside = [(onset, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if start <= onset < stop]
+    if len(inside) < 2:
+        return None
+    kept = [(onset, event) for onset, event in inside if (onset - start) % grid == 0 or (not event.notes and onset == start)]
+    kept = [entry for entry in kept if entry[1].notes] or kept
+    if not kept or kept[0][0] != start:
+        kept.insert(0, (start, Event(Fraction(0))))
+    ends = [onset for onset, _ in kept[1:]] + [stop]
+    after = tuple(_lasting(event, end - onset) for (onset, event), end in zip(kept, ends, strict=True))
+    before = tuple(event for _, event in inside)
+    return Change(index, start, before, after) if len(after) < len(before) else None
+
+
+def _lasting(event: Event, quarters: Fraction) -> Event:
+    """The event, longer; a slur into it has lost the note it came from."""
+    notes = tuple(replace(without(note, _SLURS), tied=False) for note in event.notes)
+    return replace(event, quarters=quarters, notes=notes, techniques=event.techniques if notes else frozenset(), stroke=event.stroke if notes else None)
+
+
+def onto_the_beat(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """A note after a rest on the beat comes on the beat."""
+    bar = part.bars[index]
+    events = list(bar.events)
+    moved = False
+    for at, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+        rests = not event.notes and onset % bar.metre.beat_quarters == 0
+        if rests and at + 1 < len(events) and events[at + 1].notes and event.quarters < bar.metre.beat_quarters:
+            events[at], events[at + 1] = replace(events[at + 1], quarters=event.quarters), replace(event, quarters=events[at + 1].quarters)
+            moved = True
+    if moved:
+        yield whole_bar(bar, index, events)

@@ -1,0 +1,116 @@
+"""Plainer technique: bends, slurs, taps, harmonics, ornaments."""
+
+from collections.abc import Iterator
+from dataclasses import replace
+from fractions import Fraction
+
+from clear_steps.core.easier.edit import Change
+from clear_steps.core.easier.kinds.bars import each, plain, with_notes, without
+from clear_steps.core.score import MAX_FRET, Event, Note, Part, Technique
+
+_OWN_ORNAMENTS = {
+    Technique.VIBRATO,
+    Technique.SLIDE_IN_ABOVE,
+    Technique.SLIDE_IN_BELOW,
+    Technique.SLIDE_OUT_DOWN,
+    Technique.SLIDE_OUT_UP,
+}
+# What a whole event may lose without losing a note; let ring, accent and staccato ask little and stay.
+_SHARED_ORNAMENTS = {
+    Technique.TREMOLO, Technique.FREE_TREMOLO, Technique.TRILL, Technique.RAKE, Technique.WHAMMY_DIP, Technique.PALM_MUTE, Technique.SLAP,
+    Technique.PINCH_HARMONIC, Technique.ARTIFICIAL_HARMONIC, Technique.PICK_AND_FINGERS, Technique.PRE_BEND, Technique.SHIFT_SLIDE, Technique.GRACE,
+}  # fmt: skip
+_SLURS = (Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE)
+
+
+def leave_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Tremolo as plain notes, pinched harmonics as plain notes; vibrato, mutes, trills and dead notes left out."""
+
+    def rewrite(event: Event) -> tuple[Event, ...]:
+        notes = [without(note, _OWN_ORNAMENTS) for note in event.notes if not note.dead]
+        bent = any(note.bend for note in notes)
+        shared = event.techniques - _SHARED_ORNAMENTS - (set() if bent else {Technique.UNISON_BEND})
+        lighter = with_notes(event, notes)
+        return (replace(lighter, techniques=shared) if notes else lighter,)
+
+    yield from each(part, index, rewrite)
+
+
+def ring_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Strings need not ring on."""
+    yield from each(part, index, lambda event: (replace(event, techniques=event.techniques - {Technique.LET_RING}),))
+
+
+def picked(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Hammer-ons, pull-offs and slides as picked notes."""
+    yield from each(part, index, lambda event: (replace(event, notes=tuple(without(note, _SLURS) for note in event.notes)),))
+
+
+def bend_to_fret(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """The fret that sounds like the bend's target; a release is left out."""
+
+    def straight(note: Note) -> Note:
+        if note.bend is None:
+            return note
+        target = note.fret + round(note.bend.half_tones)
+        bare = without(replace(note, bend=None), _SLURS if note.bend.half_tones >= 1 else ())
+        return bare if note.tied or target > MAX_FRET else replace(bare, fret=target, finger=None)
+
+    yield from each(part, index, lambda event: (_unbent(event, [straight(note) for note in event.notes]),))
+
+
+def bend_to_slide(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """The fretted note, then a slide to the bend's target in the second half of its time."""
+
+    def rewrite(event: Event) -> tuple[Event, ...] | None:
+        bent = event.struck[0] if len(event.notes) == 1 and event.struck else None
+        if bent is None or bent.bend is None or bent.bend.half_tones < 1 or bent.fret + round(bent.bend.half_tones) > MAX_FRET:
+            return None
+        half = event.quarters / 2
+        if half < Fraction(1, 8):
+            return None
+        start = _unbent(replace(event, quarters=half), [without(replace(bent, bend=None), {Technique.VIBRATO})])
+        arrival = plain(bent, bent.string, bent.fret + round(bent.bend.half_tones))
+        arrival = replace(arrival, techniques=frozenset({Technique.SLIDE}) | (bent.techniques & {Technique.VIBRATO}), picking=None)
+        return (start, Event(half, (arrival,), start.techniques, free=event.free))
+
+    yield from each(part, index, rewrite)
+
+
+def _unbent(event: Event, notes: list[Note]) -> Event:
+    lighter = with_notes(event, notes)
+    return lighter if any(note.bend for note in notes) else replace(lighter, techniques=event.techniques - {Technique.PRE_BEND, Technique.UNISON_BEND})
+
+
+def harmonic_to_plain(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """A natural harmonic as the plain note of the same pitch, on its own string."""
+
+    def plainer(note: Note) -> Note:
+        if Technique.NATURAL_HARMONIC not in note.techniques:
+            return note
+        fret = part.pitch_of(note) - part.tuning.open_pitch(note.string) - part.capo
+        while fret > 12:
+            fret -= 12
+        return plain(note, note.string, fret)
+
+    def rewrite(event: Event) -> tuple[Event, ...]:
+        return (replace(with_notes(event, map(plainer, event.notes)), techniques=event.techniques - {Technique.TOUCHED_HARMONIC}),)
+
+    yield from each(part, index, rewrite)
+
+
+def tap_to_fretted(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Tapped notes fretted by the left hand; then an octave lower on the thicker strings."""
+
+    def fretted(note: Note) -> Note:
+        return without(note, {Technique.TAP}) if Technique.TAP in note.techniques else note
+
+    def lower(note: Note) -> Note:
+        if Technique.TAP not in note.techniques:
+            return without(note, {Technique.PULL_OFF, Technique.HAMMER_ON})
+        return plain(note, note.string, note.fret - 12) if note.fret >= 12 else fretted(note)
+
+    if not any(Technique.TAP in note.techniques for event in part.bars[index].events for note in event.notes):
+        return
+    yield from each(part, index, lambda event: (replace(event, notes=tuple(map(fretted, event.notes))),))
+    yield from each(part, index, lambda event: (replace(event, notes=tuple(map(lower, event.notes))),))

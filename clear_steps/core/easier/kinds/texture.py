@@ -1,0 +1,94 @@
+"""Thinner texture: fewer notes at once, easier shapes of the same chord."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import replace
+from functools import partial
+
+from clear_steps.core.easier.edit import Change
+from clear_steps.core.easier.kinds.bars import each, plain, with_notes
+from clear_steps.core.score import Event, Note, Part
+
+# Open shapes by name, frets from the 6th string to the 1st, in standard tuning (common practice, no source).
+_OPEN_SHAPES = {
+    "E": "022100", "Em": "022000", "A": "x02220", "Am": "x02210", "D": "xx0232", "Dm": "xx0231", "G": "320003", "C": "x32010",
+    "A7": "x02020", "D7": "xx0212", "E7": "020100", "G7": "320001", "C7": "x32310", "B7": "x21202", "Am7": "x02010", "Em7": "022030", "Dm7": "xx0211",
+}  # fmt: skip
+
+
+def optional_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Notes marked optional go first."""
+    yield from each(part, index, lambda event: (with_notes(event, [note for note in event.notes if not note.optional]),))
+
+
+def bass_and_top(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Of three notes or more, the lowest and the highest."""
+
+    def rewrite(event: Event) -> tuple[Event, ...] | None:
+        if len(event.notes) < 3:
+            return None
+        ordered = _by_pitch(part, event)
+        return (with_notes(event, [ordered[0], ordered[-1]]),)
+
+    yield from each(part, index, rewrite)
+
+
+def top_only(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """The top note of a chord alone."""
+    yield from each(part, index, lambda event: (with_notes(event, _by_pitch(part, event)[-1:]),) if len(event.notes) > 1 else None)
+
+
+def power_to_root(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Root, fifth and octave: the root alone."""
+
+    def rewrite(event: Event) -> tuple[Event, ...] | None:
+        ordered = _by_pitch(part, event)
+        above = {(part.pitch_of(note) - part.pitch_of(ordered[0])) % 12 for note in ordered[1:]}
+        return (with_notes(event, ordered[:1]),) if above and above <= {0, 7} else None
+
+    yield from each(part, index, rewrite)
+
+
+def simpler_chord(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """A full chord as its open shape, as its three upper strings, or as root and fifth."""
+    for choose in (_open_shape, _upper_three, _root_and_fifth):
+        yield from each(part, index, partial(_chosen, part, choose))
+
+
+_Choice = Callable[[Part, Event], list[Note] | None]
+
+
+def _chosen(part: Part, choose: _Choice, event: Event) -> tuple[Event, ...] | None:
+    notes = choose(part, event) if len(event.notes) >= 4 else None
+    return (with_notes(event, notes),) if notes else None
+
+
+def _by_pitch(part: Part, event: Event) -> list[Note]:
+    return sorted(event.notes, key=part.pitch_of)
+
+
+def _classes(part: Part, notes: list[Note]) -> set[int]:
+    return {part.pitch_of(note) % 12 for note in notes}
+
+
+def _open_shape(part: Part, event: Event) -> list[Note] | None:
+    """An open shape with the same root in the bass and the same pitch classes."""
+    ordered = _by_pitch(part, event)
+    for frets in _OPEN_SHAPES.values():
+        if part.tuning.strings != len(frets):
+            return None
+        shape = [plain(ordered[0], len(frets) - at, int(fret)) for at, fret in enumerate(frets) if fret != "x"]
+        shape.sort(key=part.pitch_of)
+        if _classes(part, shape) == _classes(part, ordered) and (part.pitch_of(shape[0]) - part.pitch_of(ordered[0])) % 12 == 0:
+            return shape if {(n.string, n.fret) for n in shape} != {(n.string, n.fret) for n in ordered} else None
+    return None
+
+
+def _upper_three(part: Part, event: Event) -> list[Note] | None:
+    return sorted(event.notes, key=lambda note: note.string)[:3]
+
+
+def _root_and_fifth(part: Part, event: Event) -> list[Note] | None:
+    ordered = _by_pitch(part, event)
+    root = ordered[0]
+    fifth = next((note for note in ordered[1:] if (part.pitch_of(note) - part.pitch_of(root)) % 12 == 7), None)
+    return [replace(root), fifth] if fifth else None
