@@ -7,7 +7,7 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo test bench check types format clean
+.PHONY: demo test bench check types versions format clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
@@ -31,6 +31,10 @@ bench: .stamps/dev
 types: .stamps/dev .stamps/pages
 	$(BIN)/python -m clear_steps.web > frontend/openapi.json
 	cd frontend && npm run -s types
+
+versions: .stamps/dev
+	$(BIN)/python -m clear_steps.demo
+	$(BIN)/python -m tests.versions
 
 format: .stamps/dev
 	$(BIN)/ruff check --fix .

@@ -1,9 +1,10 @@
-"""The command line: serve, demo, grade, fingering, convert."""
+"""The command line: serve, demo, grade, fingering, simplify, convert."""
 
 import json
 import shutil
 import sys
 from collections.abc import Callable
+from dataclasses import replace
 from fractions import Fraction
 from pathlib import Path
 from typing import NoReturn, TypeVar
@@ -12,6 +13,7 @@ import click
 import platformdirs
 from waitress import serve as wsgi_serve
 
+from clear_steps.core.easier import easier
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
 from clear_steps.core.grade import GradeRequest, Weighing, grade_part
 from clear_steps.core.hand import Player, School
@@ -19,7 +21,7 @@ from clear_steps.core.score import Song
 from clear_steps.demo import seed
 from clear_steps.formats import read_song, write_song
 from clear_steps.ladders import default_ladder, ladder_from_json
-from clear_steps.report import fingering_report, grade_report, with_scale_length
+from clear_steps.report import easier_report, fingering_report, grade_report, with_scale_length
 from clear_steps.store import Database
 from clear_steps.web import create_app
 
@@ -120,6 +122,32 @@ def fingering(file: Path, as_json: bool) -> None:
         for bar in part["bars"]:
             notes = [f"{note['string']}:{note['fret']}={note['finger']}" for event in bar["events"] for note in event["notes"]]
             click.echo(f"bar {bar['number']}: {' '.join(notes)}")
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--step", "target", type=click.FloatRange(1, 10), required=True, help="The Step the version may have.")
+@click.option("--approach", type=click.Choice(["sound"]), default="sound", show_default=True, help="What to give up last.")
+@click.option("--out", type=click.Path(path_type=Path), help="Write the version to this file.")
+@click.option("--json", "as_json", is_flag=True, help="Edits, grades and what was kept as JSON.")
+def simplify(file: Path, target: float, approach: str, out: Path | None, as_json: bool) -> None:
+    """Write an easier version of the first part, and say what it gave up."""
+    song = _or_stop(file, _read)
+    part = song.parts[0]
+    found = easier(song, part, default_ladder(), target)
+    report = easier_report(song, part, found)
+    if out:
+        _or_stop(out, lambda target_file: target_file.write_bytes(write_song(target_file.name, replace(song, parts=(found.version, *song.parts[1:])))))
+    if as_json:
+        click.echo(json.dumps(report, indent=1))
+        return
+    reached = "reached" if found.reached else "NOT reached"
+    click.echo(
+        f"Step {found.before.step:.2f} -> {found.after.step:.2f}, target {target:g} {reached}; kept {found.kept.overall:.0f} %, {len(found.edits)} edits"
+    )
+    for row in report["blocking"]:
+        click.echo(f"bar {row['bar']} stays at Step {row['step']:.2f} by {row['measure']}")
+    click.echo(report["tab"])
 
 
 @main.command()

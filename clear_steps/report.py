@@ -3,9 +3,11 @@
 from dataclasses import replace
 from typing import Any
 
+from clear_steps.core.easier import Easier, Edit
 from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Event, Part, Song, Technique
+from clear_steps.formats.tabtext import write_tab
 
 Json = dict[str, Any]  # plain JSON, checked against its description by tests
 
@@ -45,6 +47,45 @@ def _finding_report(finding: Finding) -> Json:
         "unit": finding.unit,
         "place": None if finding.place is None else {"onset": str(finding.place.onset), "strings": list(finding.place.strings)},
         "evidence": finding.evidence,
+    }
+
+
+def easier_report(song: Song, part: Part, found: Easier) -> Json:
+    """All of `simplify --json`; the version replaces the part in the song's tab text."""
+    version = replace(song, parts=tuple(found.version if own is part else own for own in song.parts))
+    return {
+        "target": found.target,
+        "reached": found.reached,
+        "before": _steps_report(found.before),
+        "after": _steps_report(found.after),
+        "kept": {name: round(getattr(found.kept, name), 2) for name in ("tune", "bass", "harmony", "rhythm", "overall", "same_onsets")},
+        "edits": [_edit_report(part, edit) for edit in found.edits],
+        "blocking": [
+            {
+                "bar": part.bar_number(row.bar),
+                "measure": row.measure,
+                "step": round(row.step, 4),
+                "tried": [{"kind": tried.kind, "step": round(tried.step, 4)} for tried in row.tried],
+            }
+            for row in found.blocking
+        ],
+        "tab": write_tab(version),
+    }
+
+
+def _steps_report(grading: Grading) -> Json:
+    return {"step": round(grading.step, 4), "bars": [round(bar.step, 4) for bar in grading.bars]}
+
+
+def _edit_report(part: Part, edit: Edit) -> Json:
+    return {
+        "id": edit.id,
+        "kind": edit.kind,
+        "bars": [part.bar_number(bar) for bar in edit.bars],
+        "reason": edit.reason,
+        "effect": edit.effect,
+        "loss": round(edit.loss, 4),
+        "builds_on": list(edit.builds_on),
     }
 
 

@@ -12,12 +12,13 @@ ALLOWED = {
     "core.score": {"core.errors"},
     "core.hand": {"core.errors", "core.score"},
     "core.grade": {"core.errors", "core.score", "core.hand"},
+    "core.easier": {"core.errors", "core.score", "core.hand", "core.grade"},
     "ladders": {"core.errors", "core.score", "core.hand", "core.grade"},
     "formats": {"core.errors", "core.score"},
-    "store": {"core.errors", "core.hand"},
-    "demo": {"formats", "store"},
-    "report": {"core.errors", "core.score", "core.hand", "core.grade"},
-    "web": {"core.errors", "core.score", "core.hand", "core.grade", "ladders", "formats", "store"},
+    "store": {"core.errors", "core.hand", "core.easier"},
+    "demo": {"core.easier", "formats", "ladders", "store"},
+    "report": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "formats"},
+    "web": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "ladders", "formats", "store"},
 }
 FORBIDDEN_IN_CORE = {"flask", "apiflask", "sqlalchemy", "pathlib", "os", "io", "time", "datetime", "random", "json", "sqlite3"}
 

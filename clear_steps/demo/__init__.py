@@ -1,10 +1,17 @@
 """Six invented pieces for a first look, and the script that seeds them."""
 
+from dataclasses import dataclass
 from importlib.resources import files
 
-from clear_steps.formats.tabtext import read_tab
-from clear_steps.store import Database, Players, Songs
+from pydantic import TypeAdapter
 
+from clear_steps.core.easier import Blocking, Edit, easier
+from clear_steps.formats.tabtext import read_tab
+from clear_steps.ladders import default_ladder
+from clear_steps.store import Database, NewVersion, Players, Songs, Versions
+
+# The Step of the version each piece ships with, in the order of the files.
+TARGETS = (4.0, 4.0, 3.0, 2.5, 4.0, 6.0)
 _PLAYERS = (("Mira", 100.0), ("Tomke", 78.0), ("Anselm", 115.0))
 
 
@@ -14,11 +21,39 @@ def demo_texts() -> list[str]:
     return [entry.read_text(encoding="utf-8") for entry in sorted(folder.iterdir(), key=lambda entry: entry.name) if entry.name.endswith(".tab")]
 
 
+@dataclass(frozen=True)
+class ShippedVersion:
+    """A version found beforehand by `python -m clear_steps.demo`, so that the demo opens at once."""
+
+    target: float
+    edits: tuple[Edit, ...]
+    blocking: tuple[Blocking, ...]
+
+
+_SHIPPED = TypeAdapter(tuple[ShippedVersion, ...])
+
+
+def demo_versions() -> tuple[ShippedVersion, ...]:
+    """One version a piece, in the order of the texts."""
+    return _SHIPPED.validate_json(files(__package__).joinpath("versions.json").read_bytes())
+
+
+def found_versions() -> bytes:
+    """The shipped versions, searched for anew, as JSON."""
+    found = []
+    for text, target in zip(demo_texts(), TARGETS, strict=True):
+        song = read_tab(text).song
+        result = easier(song, song.parts[0], default_ladder(), target)
+        found.append(ShippedVersion(target, result.edits, result.blocking))
+    return _SHIPPED.dump_json(tuple(found), exclude_defaults=True) + b"\n"
+
+
 def seed(database: Database) -> None:
-    """Store the demo pieces and players in a new database."""
+    """Store the demo pieces, a version of each, and players in a new database."""
     with database.session() as session:
-        songs, players = Songs(session), Players(session)
-        for text in demo_texts():
-            songs.add(read_tab(text).song.title, text)
+        songs, versions, players = Songs(session), Versions(session), Players(session)
+        for text, shipped in zip(demo_texts(), demo_versions(), strict=True):
+            stored = songs.add(read_tab(text).song.title, text)
+            versions.add(NewVersion(stored.id, 1, 0, shipped.target, shipped.edits, shipped.blocking))
         for name, span_mm in _PLAYERS:
             players.add(name, span_mm)

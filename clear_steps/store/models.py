@@ -33,6 +33,32 @@ class RevisionRow(Base):
     song: Mapped[SongRow] = relationship(back_populates="revisions")
 
 
+class VersionRow(Base):
+    """An easier version of one revision of a song; its edits never change, choices are added."""
+
+    __tablename__ = "versions"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    song_id: Mapped[int] = mapped_column(ForeignKey("songs.id"), index=True)
+    revision: Mapped[int]
+    part_index: Mapped[int]
+    target: Mapped[float]
+    edits: Mapped[str]  # JSON
+    blocking: Mapped[str]  # JSON
+    created_at: Mapped[datetime]
+
+
+class ChoiceRow(Base):
+    """Which edits of a version a teacher refused, one row a change of mind."""
+
+    __tablename__ = "version_choices"
+    __table_args__ = (UniqueConstraint("version_id", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    version_id: Mapped[int] = mapped_column(ForeignKey("versions.id"), index=True)
+    number: Mapped[int]
+    refused: Mapped[str]  # JSON list of edit ids
+    saved_at: Mapped[datetime]
+
+
 class PlayerRow(Base):
     """A hand that plays."""
 

@@ -1,12 +1,13 @@
 """The songs' repository: every save is a revision, nothing is overwritten."""
 
 from dataclasses import dataclass
-from datetime import UTC, datetime
+from datetime import datetime
 
 from sqlalchemy import select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
+from clear_steps.store.clock import now
 from clear_steps.store.errors import NotFoundError, StaleRevisionError
 from clear_steps.store.models import RevisionRow, SongRow
 
@@ -37,7 +38,7 @@ class Songs:
 
     def add(self, title: str, text: str) -> StoredSong:
         """Store a new song as its revision 1."""
-        row = SongRow(created_at=_now())
+        row = SongRow(created_at=now())
         self._session.add(row)
         self._session.flush()
         return StoredSong(row.id, self._save(row.id, 1, title, text))
@@ -58,6 +59,13 @@ class Songs:
             raise NotFoundError(f"there is no song {song_id}")
         return [_revision(row) for row in rows]
 
+    def revision(self, song_id: int, number: int) -> StoredRevision:
+        """One revision; raises NotFoundError."""
+        row = self._session.scalars(select(RevisionRow).where(RevisionRow.song_id == song_id, RevisionRow.number == number)).first()
+        if row is None:
+            raise NotFoundError(f"song {song_id} has no revision {number}")
+        return _revision(row)
+
     def save(self, song_id: int, based_on: int, title: str, text: str) -> StoredRevision:
         """Add a revision; raises StaleRevisionError if a newer one than `based_on` exists."""
         latest = self._latest(song_id).number
@@ -75,7 +83,7 @@ class Songs:
         return _revision(row)
 
     def _save(self, song_id: int, number: int, title: str, text: str) -> StoredRevision:
-        row = RevisionRow(song_id=song_id, number=number, title=title[:200], text=text, saved_at=_now())
+        row = RevisionRow(song_id=song_id, number=number, title=title[:200], text=text, saved_at=now())
         self._session.add(row)
         self._session.flush()
         return _revision(row)
@@ -83,7 +91,3 @@ class Songs:
 
 def _revision(row: RevisionRow) -> StoredRevision:
     return StoredRevision(row.number, row.title, row.text, row.saved_at)
-
-
-def _now() -> datetime:
-    return datetime.now(UTC).replace(tzinfo=None)

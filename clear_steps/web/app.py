@@ -8,10 +8,12 @@ from flask import Response, g, send_from_directory
 from clear_steps import __version__
 from clear_steps.store import Database
 from clear_steps.web.errors import handle_errors
+from clear_steps.web.jobs import Jobs
 from clear_steps.web.openapi import one_name_each
 from clear_steps.web.routes import blueprint
 from clear_steps.web.schemas import ErrorModel
 from clear_steps.web.security import LOOPBACK_HOSTS, guard
+from clear_steps.web.version_routes import blueprint as version_blueprint
 
 PAGES = Path(__file__).parent / "static"
 NONCE_MARK = "%nonce%"
@@ -26,7 +28,9 @@ def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages
     app.extensions["clear_steps_database"] = database
     guard(app, hosts)
     handle_errors(app)
+    app.extensions["clear_steps_jobs"] = Jobs()
     app.register_blueprint(blueprint)
+    app.register_blueprint(version_blueprint)
     app.spec_processor(one_name_each)
     _serve_pages(app, pages)
     return app

@@ -14,7 +14,8 @@ from clear_steps.web.analysis import analysis_of, graded, hardest_words, problem
 blueprint = APIBlueprint("api", __name__, url_prefix="/api")
 
 
-def _database() -> Database:
+def current_database() -> Database:
+    """The database of the application that answers."""
     database: Database = current_app.extensions["clear_steps_database"]
     return database
 
@@ -28,7 +29,7 @@ def _title(text: str) -> str:
 @blueprint.output(api.CardList)
 def list_songs() -> api.CardList:
     """Every song as a card, by title."""
-    with _database().session() as session:
+    with current_database().session() as session:
         songs = Songs(session).every()
     return api.CardList(songs=[_card(song) for song in songs])
 
@@ -60,7 +61,7 @@ def _card(song: StoredSong) -> api.CardModel:
 def add_song(body: api.TextIn) -> api.DeskModel:
     """Store a new song; a text that cannot be read stores nothing."""
     title = _title(body.text)
-    with _database().session() as session:
+    with current_database().session() as session:
         song = Songs(session).add(title, body.text)
     return _desk(song, body.grade)
 
@@ -81,7 +82,7 @@ def preview(body: api.TextIn) -> api.PreviewModel:
 @blueprint.output(api.DeskModel)
 def get_song(song_id: int, query: api.GradeQuery) -> api.DeskModel:
     """A song at its latest revision, graded for a hand and a tempo."""
-    with _database().session() as session:
+    with current_database().session() as session:
         song = Songs(session).get(song_id)
     return _desk(song, query)
 
@@ -95,7 +96,7 @@ def _desk(song: StoredSong, query: api.GradeQuery) -> api.DeskModel:
 @blueprint.output(api.RevisionList)
 def list_revisions(song_id: int) -> api.RevisionList:
     """Every revision of a song, oldest first, with its text."""
-    with _database().session() as session:
+    with current_database().session() as session:
         found = Songs(session).revisions(song_id)
     return api.RevisionList(revisions=[api.RevisionModel(number=r.number, title=r.title, saved_at=r.saved_at, text=r.text) for r in found])
 
@@ -106,7 +107,7 @@ def list_revisions(song_id: int) -> api.RevisionList:
 def save_revision(song_id: int, body: api.RevisionIn) -> api.DeskModel:
     """Save a text as a new revision; 409 if it is based on an old one."""
     title = _title(body.text)
-    with _database().session() as session:
+    with current_database().session() as session:
         revision = Songs(session).save(song_id, body.based_on, title, body.text)
     return _desk(StoredSong(song_id, revision), api.GradeQuery())
 
@@ -115,7 +116,7 @@ def save_revision(song_id: int, body: api.RevisionIn) -> api.DeskModel:
 @blueprint.output(api.PlayerList)
 def list_players() -> api.PlayerList:
     """Every player, and the preset hands."""
-    with _database().session() as session:
+    with current_database().session() as session:
         players = Players(session).every()
     return api.PlayerList(
         players=[api.PlayerModel(id=player.id, name=player.name, span_mm=player.span_mm) for player in players],
@@ -128,7 +129,7 @@ def list_players() -> api.PlayerList:
 @blueprint.output(api.PlayerModel, status_code=201)
 def add_player(body: api.PlayerIn) -> api.PlayerModel:
     """Store a new player."""
-    with _database().session() as session:
+    with current_database().session() as session:
         player = Players(session).add(body.name, body.span_mm)
     return api.PlayerModel(id=player.id, name=player.name, span_mm=player.span_mm)
 
@@ -138,7 +139,7 @@ def add_player(body: api.PlayerIn) -> api.PlayerModel:
 @blueprint.output(api.PlayerModel)
 def change_player(player_id: int, body: api.PlayerIn) -> api.PlayerModel:
     """Change a player's name and span."""
-    with _database().session() as session:
+    with current_database().session() as session:
         player = Players(session).change(player_id, body.name, body.span_mm)
     return api.PlayerModel(id=player.id, name=player.name, span_mm=player.span_mm)
 

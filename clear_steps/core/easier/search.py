@@ -15,7 +15,7 @@ from math import ceil
 from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, version_of
 from clear_steps.core.easier.kept import Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
-from clear_steps.core.grade import BarGrade, GradeRequest, Grading, Ladder, grade_part, hand_tables
+from clear_steps.core.grade import BarGrade, GradeRequest, Grading, Ladder, base_and_memory, grade_part, hand_tables
 from clear_steps.core.score import Bar, Part, Song
 
 TOLERANCE = 0.05  # reached means at most this above the target
@@ -107,7 +107,7 @@ class _Search:
     """The version so far, with the edits that made it."""
 
     def __init__(self, song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest, progress: Progress) -> None:
-        self._song, self._original, self._ladder, self._target, self._request, self._progress = song, part, ladder, target, request, progress
+        self._song, self._original, self._ladder, self.target, self._request, self._progress = song, part, ladder, target, request, progress
         self.scores = KeptSoFar(part)
         self._tables = hand_tables(part, ladder, request)
         self.version = part
@@ -126,7 +126,7 @@ class _Search:
 
     def reached(self, grading: Grading, target: float | None = None) -> bool:
         """Whether every bar and the song stand at the target."""
-        return _highest(grading) <= (self._target if target is None else target) + TOLERANCE
+        return _highest(grading) <= (self.target if target is None else target) + TOLERANCE
 
     def descend(self, stair: float) -> None:
         """Bring every bar, and then the song, down to a stair, as far as it goes."""
@@ -152,7 +152,7 @@ class _Search:
             grading = self.graded(self.version)
 
     def _tell(self) -> None:
-        depth = max(self._start - self._target, _STAIR)
+        depth = max(self._start - self.target, _STAIR)
         done = (self._start - self._stair - _STAIR / 2) / (depth + _STAIR)
         if not self._progress(min(max(done, 0.0), 0.95)):
             raise StoppedError
@@ -161,9 +161,9 @@ class _Search:
         """Edits of one bar, one on top of another, until it stands at the limit."""
         before = bar
         # Fingered in the whole, a bar may stand higher than with its neighbours alone; then only the whole tells.
-        judge = self._in_place if bar.step <= self._in_place(self.version, bar.index).step + TOLERANCE else self._in_the_whole
+        judge = self.in_place if bar.step <= self.in_place(self.version, bar.index).step + TOLERANCE else self._in_the_whole
         for _ in range(_TRIES_A_BAR):
-            trials = [trial for kind in KINDS.values() for trial in self._trials(kind, before, judge)]
+            trials = self._trials(before, limit, judge)
             if not trials:
                 return
             good = [trial for trial in trials if trial.step <= limit + TOLERANCE]
@@ -175,18 +175,22 @@ class _Search:
     def _in_the_whole(self, part: Part, index: int) -> BarGrade:
         return self.graded(part).bars[index]
 
-    def _trials(self, kind: Kind, bar: BarGrade, judge: _Judge) -> list[_Trial]:
-        """Proposals of a kind that lower the bar and hang together."""
+    def _trials(self, bar: BarGrade, limit: float, judge: _Judge) -> list[_Trial]:
+        """Proposals that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
         now = self.scores.of(self.version).overall
-        trials = []
-        for changes in kind.propose(self.version, bar.index):
-            version = self._made(changes, bar.index)
-            if version is None:
-                continue
+        proposed: list[tuple[float, int, int, Kind, tuple[Change, ...], Part]] = []
+        for order, kind in enumerate(KINDS.values()):
+            for changes in kind.propose(self.version, bar.index):
+                version = self._made(changes, bar.index)
+                if version is not None:
+                    proposed.append((now - self.scores.of(version).overall, order, len(proposed), kind, changes, version))
+        trials: list[_Trial] = []
+        for loss, _, _, kind, changes, version in sorted(proposed, key=lambda entry: entry[:3]):
+            if any(trial.step <= limit + TOLERANCE and trial.loss < loss for trial in trials):
+                break
             step = judge(version, bar.index).step
-            if step > bar.step - _WORTHLESS:
-                continue
-            trials.append(_Trial(kind, changes, version, step, now - self.scores.of(version).overall))
+            if step <= bar.step - _WORTHLESS:
+                trials.append(_Trial(kind, changes, version, step, loss))
         return trials
 
     def _made(self, changes: Sequence[Change], index: int) -> Part | None:
@@ -197,7 +201,7 @@ class _Search:
         bar = self._known_bars.setdefault(version.bars[index], version.bars[index])
         return replace(version, bars=(*version.bars[:index], bar, *version.bars[index + 1 :]))
 
-    def _in_place(self, part: Part, index: int) -> BarGrade:
+    def in_place(self, part: Part, index: int) -> BarGrade:
         """A bar graded between its neighbours, for the hand nearest the player's."""
         first, last = max(index - 1, 0), min(index + 2, len(part.bars))
         bars = part.bars[first:last]
@@ -233,36 +237,70 @@ class _Search:
 
     def take_away_the_needless(self) -> None:
         """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
-        if not self.reached(self.graded(self.version)):
+        grading = self.graded(self.version)
+        if not self.reached(grading):
             return
+        edits, version = self.edits, self.version
+        # Judged by its neighbourhood an edit is quick to miss; where the whole then disagrees, all is done again by the whole.
+        self._refuse_needless(_QuickLook(self, grading).still_reached)
+        if not self.reached(self.graded(self.version)):
+            self.edits, self.version = edits, version
+            self._refuse_needless(lambda fewer, near: self.reached(self.graded(fewer)))
+
+    def quick_song_step(self, part: Part, steps: Sequence[float], stamina: float) -> float:
+        """The song's Step from its bars' Steps, without fingering anything anew."""
+        return base_and_memory(self._song, part, steps, self._request.weighing) + stamina
+
+    def _refuse_needless(self, still_reached: Callable[[Part, frozenset[int]], bool]) -> None:
         for edit in sorted(self.edits, key=lambda edit: -edit.loss):
             if edit not in self.edits:
                 continue
             gone = refused_with(self.edits, [edit.id])
             fewer = [other for other in self.edits if other.id not in gone]
-            version = self._known(version_of(self._original, fewer))
-            touched = {bar for other in self.edits if other.id in gone for bar in other.bars}
-            near = {bar + off for bar in touched for off in (-1, 0, 1) if 0 <= bar + off < len(version.bars)}
-            if any(self._in_place(version, bar).step > self._target + TOLERANCE for bar in near):
-                continue
-            if self.reached(self.graded(version)):
+            touched = frozenset(bar for other in self.edits if other.id in gone for bar in other.bars)
+            version = self._with_bars_of(fewer, touched)
+            near = frozenset(bar + off for bar in touched for off in (-1, 0, 1) if 0 <= bar + off < len(version.bars))
+            if still_reached(version, near):
                 self.edits, self.version = fewer, version
+
+    def _with_bars_of(self, edits: Sequence[Edit], touched: frozenset[int]) -> Part:
+        """The version with some bars made afresh by these edits; the others stay the objects they are."""
+        made = self._known(version_of(self._original, [edit for edit in edits if touched & set(edit.bars)]))
+        return replace(self.version, bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)))
 
     def _known(self, version: Part) -> Part:
         return replace(version, bars=tuple(self._known_bars.setdefault(bar, bar) for bar in version.bars))
 
     def blocking(self, grading: Grading) -> tuple[Blocking, ...]:
         """Bars above the target, with the best that each kind could still do; all of them if only the song is."""
-        above = [bar for bar in grading.bars if bar.step > self._target + TOLERANCE] or [grading.bars[index] for index in grading.peak_bars]
+        above = [bar for bar in grading.bars if bar.step > self.target + TOLERANCE] or [grading.bars[index] for index in grading.peak_bars]
         return tuple(Blocking(bar.index, bar.hardest_measure, bar.step, self._tried(bar)) for bar in above)
 
     def _tried(self, bar: BarGrade) -> tuple[Tried, ...]:
         tried = []
         for kind in KINDS.values():
             versions = (self._made(changes, bar.index) for changes in kind.propose(self.version, bar.index))
-            steps = [self._in_place(version, bar.index).step for version in versions if version is not None]
+            steps = [self.in_place(version, bar.index).step for version in versions if version is not None]
             tried.append(Tried(kind.name, min(steps, default=bar.step)))
         return tuple(tried)
+
+
+class _QuickLook:
+    """Bars' Steps kept up to date by looking at the neighbourhood of what changed."""
+
+    def __init__(self, search: _Search, grading: Grading) -> None:
+        self._search, self._stamina = search, grading.stamina
+        self._steps = [bar.step for bar in grading.bars]
+
+    def still_reached(self, part: Part, near: frozenset[int]) -> bool:
+        """Whether the target is still met with these bars changed; if so, their Steps are taken over."""
+        steps = list(self._steps)
+        for bar in near:
+            steps[bar] = self._search.in_place(part, bar).step
+        limit = self._search.target + TOLERANCE
+        met = max(steps) <= limit and self._search.quick_song_step(part, steps, self._stamina) <= limit
+        self._steps = steps if met else self._steps
+        return met
 
 
 def _worth(start: float, trial: _Trial) -> float:

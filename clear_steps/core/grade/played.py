@@ -16,7 +16,7 @@ class Way:
     before: Grip
     distance_mm: float
     needed_seconds: float
-    reach_mm: float  # spread of the fingers of both grips, in the hand's own frame
+    reach_mm: float  # from one note's finger to the next one's, in the hand's own frame
     reach_frets: tuple[int, int]
     jump: tuple[Finger, int, int] | None  # a finger that goes farther than the hand: from fret, to fret
 
@@ -149,9 +149,9 @@ def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
     distance = max(abs(stop - start), farthest)
     needed = movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1)))
     places = [*_places_mm(before, start, neck), *_places_mm(grip, stop, neck)]
-    alone = len({*before.fingers, *grip.fingers}) == 1
     frets = [spot.fret for _, spot in (*before.presses, *grip.presses)]
-    reach = 0.0 if alone else max(places) - min(places)
+    line = len(before.presses) == len(grip.presses) == 1 and before.fingers != grip.fingers
+    reach = max(places) - min(places) if line else 0.0
     return Way(before, distance, needed * (SLIDE_SHARE if slid else 1), reach, (min(frets), max(frets)), jump if farthest > abs(stop - start) else None)
 
 

@@ -150,6 +150,15 @@ def _bar_grade(bar: PlayedBar, ladder: Ladder, player: Player) -> BarGrade:
     return BarGrade(bar.index, bar.number, step, findings, past)
 
 
+def base_and_memory(song: Song, part: Part, steps: Sequence[float], weighing: Weighing) -> float:
+    """What bars of these Steps (by index) make of the song: peak and typical as weighed, and memory on top."""
+    sounding = [index for index in played_order(part, song.order) if not part.bars[index].silent]
+    beats = [float(part.bars[index].quarters / part.bars[index].metre.beat_quarters) for index in sounding]
+    played = [steps[index] for index in sounding]
+    peak_share, typical_share = WEIGHINGS[weighing]
+    return peak_share * _peak(played, sounding)[0] + typical_share * _cubic_mean(played, beats) + memory(part.bars, sorted(set(sounding)))
+
+
 def _peak(steps: list[float], indexes: list[int]) -> tuple[float, tuple[int, ...]]:
     """Highest mean of two bars that follow one another among those that hold notes."""
     if not steps:

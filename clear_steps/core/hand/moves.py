@@ -38,7 +38,7 @@ class MoveTable:
     """From every grip of one shape (row) to every grip of the next (column)."""
 
     needed_seconds: NDArray[np.float64]
-    reach_mm: NDArray[np.float64]  # spread of the fingers of both, in the hand's own frame
+    reach_mm: NDArray[np.float64]  # from one note's finger to the next one's, in the hand's own frame
     hops: NDArray[np.int64]  # fingers that jump from one string or fret to another
     convention: NDArray[np.float64]
 
@@ -53,14 +53,12 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     needed = np.where(distance > 0, FITTS_A_SECONDS + FITTS_B_SECONDS * np.log2(1 + distance / after.target_width_mm[None, :]), 0.0)
     if links.slid:
         needed = needed * SLIDE_SHARE
-    reach = np.maximum(before.farthest_mm[:, None], after.farthest_mm[None, :]) - np.minimum(before.nearest_mm[:, None], after.nearest_mm[None, :])
-    one_finger = _fingers_in_use(before, after) == 1
     moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
     if _merely_moved(before, after):
         convention += _REFINGERED_COST * (before.string_finger[:, None, :] != after.string_finger[None, :, :]).any(axis=2)
-    return MoveTable(needed, np.where(one_finger, 0.0, reach), hops, convention)
+    return MoveTable(needed, _passing_reach_mm(before, after), hops, convention)
 
 
 def _distance_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
@@ -70,9 +68,16 @@ def _distance_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
     return np.fmax(hand, np.fmax.reduce(fingers, axis=2))
 
 
-def _fingers_in_use(before: GripTable, after: GripTable) -> NDArray[np.int64]:
-    used = (before.spots[:, None, :] > 0) | (after.spots[None, :, :] > 0)
-    return np.asarray(used.sum(axis=2))
+def _passing_reach_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
+    """Spread of two different fingers that press one note each, one after the other, in the hand's frame.
+
+    A chord's own reach is counted where it is held; once it is let go the hand closes again.
+    """
+    if len(before.grips[0].presses) > 1 or len(after.grips[0].presses) > 1:
+        return np.zeros((len(before.grips), len(after.grips)))
+    apart = np.abs(before.farthest_mm[:, None] - after.farthest_mm[None, :])
+    same_finger = (before.finger_mm[:, None, :] >= 0) & (after.finger_mm[None, :, :] >= 0)
+    return np.where(same_finger.any(axis=2), 0.0, apart)
 
 
 def _merely_moved(before: GripTable, after: GripTable) -> bool:

@@ -14,6 +14,10 @@ export type Desk = components['schemas']['DeskModel']
 export type Player = components['schemas']['PlayerModel']
 export type Problem = components['schemas']['ProblemModel']
 export type Revision = components['schemas']['RevisionModel']
+export type Version = components['schemas']['VersionModel']
+export type VersionCard = components['schemas']['VersionCard']
+export type Edit = components['schemas']['EditModel']
+export type Job = components['schemas']['JobModel']
 export type Technique = components['schemas']['TechniqueModel']
 export type GradeQuery = components['schemas']['GradeQuery']
 type ErrorBody = components['schemas']['ErrorModel']
@@ -57,5 +61,13 @@ export const api = {
   revisions: (id: number) => answer(client.GET('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } } })),
   players: () => answer(client.GET('/api/players')),
   addPlayer: (name: string, span_mm: number) => answer(client.POST('/api/players', { body: { name, span_mm } })),
+  versions: (songId: number) => answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),
+  askForVersion: (songId: number, target: number, part_index: number) =>
+    answer(client.POST('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } }, body: { target, part_index } })),
+  search: (id: number) => answer(client.GET('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
+  stopSearch: (id: number) => answer(client.DELETE('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
+  version: (id: number) => answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id } } })),
+  refuse: (id: number, refused: number[]) => answer(client.PUT('/api/versions/{version_id}/choice', { params: { path: { version_id: id } }, body: { refused } })),
+  carryOver: (id: number) => answer(client.POST('/api/versions/{version_id}/carried', { params: { path: { version_id: id } } })),
   techniques: () => answer(client.GET('/api/techniques')),
 }

@@ -182,6 +182,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/searches/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a search is. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        /** Stop a search; what it had found is dropped. */
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    job_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/songs": {
         parameters: {
             query?: never;
@@ -403,6 +481,97 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/songs/{song_id}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The versions of a song, easiest first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VersionList"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Start the search for an easier version of the latest revision. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["VersionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                202: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["JobModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/techniques": {
         parameters: {
             query?: never;
@@ -432,6 +601,160 @@ export interface paths {
             };
         };
         put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/versions/{version_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A version beside its original. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VersionModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/versions/{version_id}/carried": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A version of the latest revision with the edits that still find what they replace. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VersionModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/versions/{version_id}/choice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Refuse exactly these edits; the version is fingered and graded anew. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ChoiceIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VersionModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -516,6 +839,17 @@ export interface components {
             /** Uncertain */
             uncertain: boolean;
         };
+        /** BlockingModel */
+        BlockingModel: {
+            /** Bar */
+            bar: number;
+            /** Measure */
+            measure: string;
+            /** Step */
+            step: number;
+            /** Tried */
+            tried: components["schemas"]["TriedModel"][];
+        };
         /** CardList */
         CardList: {
             /** Songs */
@@ -549,6 +883,14 @@ export interface components {
             /** Tuning */
             tuning: string;
         };
+        /**
+         * ChoiceIn
+         * @description The edits refused, all of them.
+         */
+        ChoiceIn: {
+            /** Refused */
+            refused: number[];
+        };
         /** ClimbColumn */
         ClimbColumn: {
             /** Beats */
@@ -575,6 +917,27 @@ export interface components {
             saved_at: string;
             /** Text */
             text: string;
+        };
+        /** EditModel */
+        EditModel: {
+            /** Bars */
+            bars: number[];
+            /** Builds On */
+            builds_on: number[];
+            /** Does */
+            does: string;
+            /** Effect */
+            effect: string;
+            /** Id */
+            id: number;
+            /** Kind */
+            kind: string;
+            /** Loss */
+            loss: number;
+            /** Reason */
+            reason: string;
+            /** Refused */
+            refused: boolean;
         };
         /**
          * ErrorModel
@@ -608,6 +971,12 @@ export interface components {
             grip: components["schemas"]["GripModel"] | null;
             /** How */
             how: string[];
+            /**
+             * Mark
+             * @default
+             * @enum {string}
+             */
+            mark: "" | "changed" | "gone";
             /** Notes */
             notes: components["schemas"]["NoteModel"][];
             /** Onset */
@@ -672,6 +1041,42 @@ export interface components {
             presses: components["schemas"]["PressModel"][];
             /** Reach Mm */
             reach_mm: number;
+        };
+        /**
+         * JobModel
+         * @description A search under way: the share done, and the version once it is there.
+         */
+        JobModel: {
+            /** Done */
+            done: number;
+            /** Id */
+            id: number;
+            /** Message */
+            message: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "finished" | "stopped" | "failed";
+            /** Version Id */
+            version_id: number | null;
+        };
+        /** KeptModel */
+        KeptModel: {
+            /** Bass */
+            bass: number;
+            /** Harmony */
+            harmony: number;
+            /** Overall */
+            overall: number;
+            /** Rhythm */
+            rhythm: number;
+            /** Same Onsets */
+            same_onsets: number;
+            /** Still The Tune */
+            still_the_tune: boolean;
+            /** Tune */
+            tune: number;
         };
         /**
          * NeckModel
@@ -896,6 +1301,81 @@ export interface components {
             grade: components["schemas"]["GradeQuery"];
             /** Text */
             text: string;
+        };
+        /** TriedModel */
+        TriedModel: {
+            /** Does */
+            does: string;
+            /** Kind */
+            kind: string;
+            /** Step */
+            step: number;
+        };
+        /** VersionCard */
+        VersionCard: {
+            /** Edits */
+            edits: number;
+            /** Id */
+            id: number;
+            /** Part Index */
+            part_index: number;
+            /** Refused */
+            refused: number;
+            /** Revision */
+            revision: number;
+            /** Target */
+            target: number;
+        };
+        /**
+         * VersionIn
+         * @description Ask for an easier version of a part at a Step.
+         */
+        VersionIn: {
+            /**
+             * Part Index
+             * @default 0
+             */
+            part_index: number;
+            /** Target */
+            target: number;
+        };
+        /** VersionList */
+        VersionList: {
+            /** Versions */
+            versions: components["schemas"]["VersionCard"][];
+        };
+        /**
+         * VersionModel
+         * @description An easier version beside its original, bar by bar.
+         */
+        VersionModel: {
+            /** Blocking */
+            blocking: components["schemas"]["BlockingModel"][];
+            /** Edits */
+            edits: components["schemas"]["EditModel"][];
+            /** Id */
+            id: number;
+            kept: components["schemas"]["KeptModel"];
+            /** Latest Revision */
+            latest_revision: number;
+            original: components["schemas"]["AnalysisModel"];
+            /** Part Index */
+            part_index: number;
+            /** Reached */
+            reached: boolean;
+            /** Revision */
+            revision: number;
+            /** Song Id */
+            song_id: number;
+            /** Summary */
+            summary: string[];
+            /** Tab */
+            tab: string;
+            /** Target */
+            target: number;
+            /** Title */
+            title: string;
+            version: components["schemas"]["AnalysisModel"];
         };
         /**
          * Weighing

@@ -4,7 +4,7 @@
   import { MEASURE_SIGNS } from '../../components/measures'
   import { onStepColour, stepColour, stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
-  import { drawSystem, topOf, type SystemBox } from './engrave'
+  import { drawRows, topOf, type SystemBox } from './engrave'
   import { countOf, MARGIN, type SystemBars } from './layout'
 
   let { desk, part, system }: { desk: DeskState; part: Part; system: SystemBars } = $props()
@@ -28,7 +28,7 @@
   const box = $derived(drawn && drawn.bars.length === bars.length && drawn.bars[0].index === bars[0].index ? drawn : null)
 
   $effect(() => {
-    drawn = drawSystem(host, bars, system.widths, strings, headroom, height)
+    drawn = drawRows(host, [{ bars, top: topOf(headroom) }], system.widths, strings, height)[0]
   })
 
   function hasPicking(): boolean {

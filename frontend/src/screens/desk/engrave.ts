@@ -36,31 +36,39 @@ export function topOf(rows: number): number {
   return rows + STEM_ROOM
 }
 
-export function drawSystem(host: HTMLDivElement, bars: Bar[], widths: number[], strings: number, headroom: number, height: number): SystemBox {
+/** Bars to draw under one another, and where their first string lies. */
+export interface Row {
+  bars: Bar[]
+  top: number
+}
+
+/** One box a row: the same beats stand at the same x in all of them. */
+export function drawRows(host: HTMLDivElement, rows: Row[], widths: number[], strings: number, height: number): SystemBox[] {
   host.replaceChildren()
   MetricsDefaults.TabNote.text.fontSize = 11
   MetricsDefaults.TabNote.text.fontFamily = 'Atkinson Hyperlegible Mono Variable, monospace'
   const renderer = new Renderer(host, Renderer.Backends.SVG)
-  const width = MARGIN + widths.reduce((sum, each) => sum + each, 0) + 2
-  renderer.resize(width, height)
+  renderer.resize(MARGIN + widths.reduce((sum, each) => sum + each, 0) + 2, height)
   const context = renderer.getContext()
   context.setFillStyle('var(--ink)')
   context.setStrokeStyle('var(--ink)')
   context.setBackgroundFillStyle('var(--paper)')
-  const top = topOf(headroom)
+  const boxes: SystemBox[] = rows.map(({ top }) => ({ bars: [], top, bottom: top + (strings - 1) * LINE_GAP, gap: LINE_GAP }))
+  const drawn: Drawn[][] = rows.map(() => [])
   let x = MARGIN
-  const boxes: BarBox[] = []
-  const drawn: Drawn[] = []
-  for (const [at, bar] of bars.entries()) {
-    const stave = staveFor(bar, x, top, widths[at], strings)
-    stave.setContext(context).drawWithStyle()
-    const own = drawBar(context, stave, bar, widths[at])
-    drawn.push(...own)
-    boxes.push({ index: bar.index, x, width: widths[at], events: own.map(({ notes }) => ({ x: notes[0].getAbsoluteX() })) })
-    x += widths[at]
+  for (const [at, width] of widths.entries()) {
+    const staves = rows.map((row) => staveFor(row.bars[at], x, row.top, width, strings))
+    const start = Math.max(...staves.map((stave) => stave.getNoteStartX()))
+    staves.forEach((stave) => stave.setNoteStartX(start).setContext(context).drawWithStyle())
+    const own = drawBars(context, staves, rows.map((row) => row.bars[at]), width)
+    own.forEach((events, row) => {
+      drawn[row].push(...events)
+      boxes[row].bars.push({ index: rows[row].bars[at].index, x, width, events: events.map(({ notes }) => ({ x: notes[0].getAbsoluteX() })) })
+    })
+    x += width
   }
-  drawSlurs(context, drawn)
-  return { bars: boxes, top, bottom: top + (strings - 1) * LINE_GAP, gap: LINE_GAP }
+  drawn.forEach((events) => drawSlurs(context, events))
+  return boxes
 }
 
 function staveFor(bar: Bar, x: number, top: number, width: number, strings: number): TabStave {
@@ -72,21 +80,25 @@ function staveFor(bar: Bar, x: number, top: number, width: number, strings: numb
   return stave
 }
 
-function drawBar(context: RenderContext, stave: TabStave, bar: Bar, width: number): Drawn[] {
-  const drawn = bar.events.map((event) => ({ event, notes: event.values.map((value, at) => noteFor(event, value, at > 0)) }))
-  const notes = drawn.flatMap((each) => each.notes)
-  if (notes.length === 0) return drawn
-  const voice = new Voice().setMode(Voice.Mode.SOFT).addTickables(notes)
-  notes.forEach((note) => note.setStave(stave))
-  const tuplets = tupletsOf(drawn)
-  const group = new Fraction(Math.round(bar.beat_quarters * 2), 8)
-  const beams = Beam.generateBeams(notes.filter((note) => note instanceof TabNote), { groups: [group], stemDirection: Stem.UP, beamRests: false })
-  const room = width - (stave.getNoteStartX() - stave.getX()) - 18
-  new Formatter().joinVoices([voice]).format([voice], Math.max(room, 20))
-  voice.draw(context, stave)
+/** The same bar of every row, formatted together. */
+function drawBars(context: RenderContext, staves: TabStave[], bars: Bar[], width: number): Drawn[][] {
+  const rows = bars.map((bar) => bar.events.map((event) => ({ event, notes: event.values.map((value, at) => noteFor(event, value, at > 0)) })))
+  const all = rows.map((row) => row.flatMap((each) => each.notes))
+  const voices = all.map((notes) => new Voice().setMode(Voice.Mode.SOFT).addTickables(notes))
+  all.forEach((notes, row) => notes.forEach((note) => note.setStave(staves[row])))
+  const tuplets = rows.flatMap(tupletsOf)
+  const beams = all.flatMap((notes, row) => {
+    const group = new Fraction(Math.round(bars[row].beat_quarters * 2), 8)
+    return Beam.generateBeams(notes.filter((note) => note instanceof TabNote), { groups: [group], stemDirection: Stem.UP, beamRests: false })
+  })
+  const room = width - (staves[0].getNoteStartX() - staves[0].getX()) - 18
+  const formatter = new Formatter()
+  voices.forEach((voice) => formatter.joinVoices([voice]))
+  formatter.format(voices, Math.max(room, 20))
+  voices.forEach((voice, row) => voice.draw(context, staves[row]))
   beams.forEach((beam) => beam.setContext(context).draw())
   tuplets.forEach((tuplet) => tuplet.setContext(context).draw())
-  return drawn
+  return rows
 }
 
 function noteFor(event: Event, value: string, tied: boolean): StemmableNote {

@@ -23,13 +23,13 @@ export function neededWidth(bar: Bar): number {
 }
 
 /** Break a part into systems of at most `width`; a section begins a new one. */
-export function systemsOf(part: Part, width: number): SystemBars[] {
+export function systemsOf(part: Part, width: number, needs: (bar: Bar) => number = neededWidth): SystemBars[] {
   const room = Math.max(width - MARGIN - 2, NARROWEST)
   const starts = new Set(part.sections.map((section) => section.first_bar))
   const systems: Bar[][] = []
   let used = 0
   for (const bar of part.bars) {
-    const needed = neededWidth(bar)
+    const needed = needs(bar)
     if (systems.length === 0 || starts.has(bar.index) || used + needed > room) {
       systems.push([])
       used = 0
@@ -37,12 +37,11 @@ export function systemsOf(part: Part, width: number): SystemBars[] {
     systems[systems.length - 1].push(bar)
     used += needed
   }
-  return systems.map((bars) => ({ bars, widths: stretched(bars, room) }))
+  return systems.map((bars) => ({ bars, widths: stretched(bars.map(needs), room) }))
 }
 
 /** Widths that fill the line, except a short last one. */
-function stretched(bars: Bar[], room: number): number[] {
-  const needed = bars.map(neededWidth)
+function stretched(needed: number[], room: number): number[] {
   const total = needed.reduce((sum, width) => sum + width, 0)
   const factor = total > room * 0.55 ? room / total : Math.min(1.6, room / total)
   return needed.map((width) => width * factor)

@@ -1,0 +1,99 @@
+"""The versions' repository: edits as found, and every choice a teacher made of them."""
+
+from dataclasses import dataclass
+
+from pydantic import TypeAdapter
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session
+
+from clear_steps.core.easier import Blocking, Edit
+from clear_steps.store.clock import now
+from clear_steps.store.errors import NotFoundError
+from clear_steps.store.models import ChoiceRow, VersionRow
+
+_EDITS = TypeAdapter(tuple[Edit, ...])
+_BLOCKING = TypeAdapter(tuple[Blocking, ...])
+_IDS = TypeAdapter(tuple[int, ...])
+
+
+@dataclass(frozen=True, slots=True)
+class StoredVersion:
+    """An easier version of one part of one revision of a song."""
+
+    id: int
+    song_id: int
+    revision: int
+    part_index: int
+    target: float
+    edits: tuple[Edit, ...]
+    blocking: tuple[Blocking, ...]
+    refused: tuple[int, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class NewVersion:
+    """What the search found, for storing."""
+
+    song_id: int
+    revision: int
+    part_index: int
+    target: float
+    edits: tuple[Edit, ...]
+    blocking: tuple[Blocking, ...]
+
+
+class Versions:
+    """Versions within one unit of work."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+
+    def add(self, new: NewVersion) -> StoredVersion:
+        """Store a version, nothing refused."""
+        row = VersionRow(
+            song_id=new.song_id,
+            revision=new.revision,
+            part_index=new.part_index,
+            target=new.target,
+            edits=_EDITS.dump_json(new.edits).decode(),
+            blocking=_BLOCKING.dump_json(new.blocking).decode(),
+            created_at=now(),
+        )
+        self._session.add(row)
+        self._session.flush()
+        return self._stored(row)
+
+    def of_song(self, song_id: int) -> list[StoredVersion]:
+        """All versions of a song, easiest first."""
+        rows = self._session.scalars(select(VersionRow).where(VersionRow.song_id == song_id).order_by(VersionRow.target, VersionRow.id)).all()
+        return [self._stored(row) for row in rows]
+
+    def get(self, version_id: int) -> StoredVersion:
+        """One version; raises NotFoundError."""
+        row = self._session.get(VersionRow, version_id)
+        if row is None:
+            raise NotFoundError(f"there is no version {version_id}")
+        return self._stored(row)
+
+    def choose(self, version_id: int, refused: tuple[int, ...]) -> StoredVersion:
+        """Add a choice: exactly these edits are refused; ids it does not have are left out."""
+        version = self.get(version_id)
+        known = tuple(edit.id for edit in version.edits if edit.id in refused)
+        latest = self._session.scalar(select(func.max(ChoiceRow.number)).where(ChoiceRow.version_id == version_id)) or 0
+        row = ChoiceRow(version_id=version_id, number=latest + 1, refused=_IDS.dump_json(known).decode(), saved_at=now())
+        self._session.add(row)
+        self._session.flush()
+        return self.get(version_id)
+
+    def _stored(self, row: VersionRow) -> StoredVersion:
+        choice = self._session.scalars(select(ChoiceRow).where(ChoiceRow.version_id == row.id).order_by(ChoiceRow.number.desc()).limit(1)).first()
+        return StoredVersion(
+            row.id,
+            row.song_id,
+            row.revision,
+            row.part_index,
+            row.target,
+            _EDITS.validate_json(row.edits),
+            _BLOCKING.validate_json(row.blocking),
+            _IDS.validate_json(choice.refused) if choice else (),
+        )

@@ -1,0 +1,32 @@
+<script lang="ts">
+  import type { Version } from '../../api/client'
+  import { stepText } from '../../components/steps'
+
+  let { version }: { version: Version } = $props()
+  const SCORES = ['tune', 'bass', 'harmony', 'rhythm'] as const
+  const before = $derived(version.original.parts[0].step)
+  const after = $derived(version.version.parts[0].step)
+</script>
+
+<h2 class="flex items-baseline justify-between text-lg">
+  <span>Step {stepText(before)} became <span data-testid="version-step">{stepText(after)}</span></span>
+  <span class="tabular-nums">{version.kept.overall.toFixed(0)} % kept</span>
+</h2>
+<p class="mt-1" role="status">
+  {#if version.reached}The target of {stepText(version.target)} is reached.{:else}<strong>The target of {stepText(version.target)} is not reached.</strong>{/if}
+  {#if !version.kept.still_the_tune}<strong class="text-past-hand">This is no longer the tune.</strong>{/if}
+</p>
+<dl class="mt-3 grid grid-cols-[70px_1fr_56px] items-center gap-x-3 gap-y-1.5">
+  {#each SCORES as score (score)}
+    <dt>{score}</dt>
+    <dd class="h-2.5 border-b border-contour"><span class="block h-full bg-(--step-7)" style:width="{version.kept[score]}%"></span></dd>
+    <dd class="text-right font-bold tabular-nums">{version.kept[score].toFixed(0)} %</dd>
+  {/each}
+</dl>
+<p class="mt-2 text-sm text-quiet">{version.kept.same_onsets.toFixed(0)} % of the onsets still sound with the same pitch on top.</p>
+{#if version.summary.length > 0}
+  <h3 class="mt-4 mb-1">For the student</h3>
+  <ul class="space-y-0.5">
+    {#each version.summary as sentence (sentence)}<li>{sentence}</li>{/each}
+  </ul>
+{/if}

@@ -1,0 +1,28 @@
+<script lang="ts">
+  import type { Version } from '../../api/client'
+  import { stepText } from '../../components/steps'
+
+  let { version }: { version: Version } = $props()
+  const after = $derived(version.version.parts[0])
+</script>
+
+{#if version.blocking.length > 0}
+  <section class="mt-4 border-l-4 border-past-hand pl-3" aria-label="Why not easier">
+    <h3 class="mb-1">Why it stays at Step {stepText(after.step)}</h3>
+    <ul class="space-y-2">
+      {#each version.blocking as row (row.bar)}
+        {@const best = row.tried.filter((tried) => tried.step < row.step - 0.01).sort((a, b) => a.step - b.step)}
+        <li>
+          Bar {row.bar} stays at Step {stepText(row.step)}, by {row.measure}.
+          <details class="text-sm text-quiet">
+            <summary class="cursor-pointer">What each kind of edit could still do</summary>
+            <ul>
+              {#each row.tried as tried (tried.kind)}<li>{tried.does}: Step {stepText(tried.step)}</li>{/each}
+            </ul>
+          </details>
+          {#if best.length > 0}<span class="text-sm text-quiet">Best: {best[0].does}, to Step {stepText(best[0].step)}.</span>{/if}
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}

@@ -1,0 +1,29 @@
+<script lang="ts">
+  import type { Bar, Version } from '../../api/client'
+  import { neededWidth, systemsOf } from '../desk/layout'
+  import VersionSystem from './VersionSystem.svelte'
+  import type { VersionsState } from './versions.svelte'
+
+  let { screen, version }: { screen: VersionsState; version: Version } = $props()
+  let width = $state(0)
+  let scroller: HTMLElement
+  const PADDING = 48
+  const original = $derived(version.original.parts[0])
+  const easier = $derived(version.version.parts[0])
+  const both = (bar: Bar): number => Math.max(neededWidth(bar), neededWidth(easier.bars[bar.index]))
+  const systems = $derived(width > 0 ? systemsOf(original, width - PADDING, both) : [])
+
+  $effect(() => {
+    const bar = screen.cursor?.bar
+    if (bar !== undefined) scroller.querySelector(`[data-system~="${bar}"]`)?.scrollIntoView({ block: 'nearest' })
+  })
+</script>
+
+<section bind:this={scroller} bind:clientWidth={width} class="min-h-0 overflow-y-auto px-6 py-3 print:overflow-visible" aria-label="Original above, version below">
+  <h1 class="hidden print:mb-2 print:block print:text-xl">{version.title}, Step {easier.step.toFixed(1)}</h1>
+  <p class="hidden print:mb-3 print:block">{easier.tuning}{easier.capo ? `, capo ${easier.capo}` : ''}, {Math.round(version.original.marked_tempo)} quarter notes a minute</p>
+  <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label>
+  {#each systems as system (system.bars[0].index)}
+    <VersionSystem {screen} {original} {easier} {system} target={version.target} />
+  {/each}
+</section>

@@ -1,0 +1,113 @@
+<script lang="ts">
+  import type { Bar, Event, Part } from '../../api/client'
+  import { ridge, stepY } from '../../components/climb'
+  import { HARDEST, onStepColour, stepColour, stepText } from '../../components/steps'
+  import { drawRows, topOf, type BarBox, type SystemBox } from '../desk/engrave'
+  import { MARGIN, type SystemBars } from '../desk/layout'
+  import type { VersionsState } from './versions.svelte'
+
+  interface Props {
+    screen: VersionsState
+    original: Part
+    easier: Part
+    system: SystemBars
+    target: number
+  }
+  let { screen, original, easier, system, target }: Props = $props()
+  const CLIMB = 66
+  const GAP = 14
+  const HEAD = 20
+  const strings = $derived(original.neck.string_letters.length)
+  const staff = $derived((strings - 1) * GAP)
+  const above = $derived(system.bars)
+  const below = $derived(system.bars.map((bar) => easier.bars[bar.index]))
+  const firstTop = topOf(HEAD)
+  const secondTop = $derived(screen.withOriginal ? firstTop + staff + 74 : firstTop)
+  const climbTop = $derived(secondTop + staff + 22)
+  const height = $derived(climbTop + CLIMB + 12)
+  const width = $derived(MARGIN + system.widths.reduce((sum, each) => sum + each, 0) + 2)
+  let host: HTMLDivElement
+  let drawn = $state.raw<{ bars: Bar[]; boxes: SystemBox[] } | null>(null)
+  // Until the effect has drawn the new bars, the places of the old ones mean nothing.
+  const boxes = $derived(drawn && drawn.bars === below ? drawn.boxes : null)
+
+  $effect(() => {
+    const rows = [...(screen.withOriginal ? [{ bars: above, top: firstTop }] : []), { bars: below, top: secondTop }]
+    drawn = { bars: below, boxes: drawRows(host, rows, system.widths, strings, height) }
+  })
+
+  const sides = $derived(
+    boxes
+      ? [
+          ...(screen.withOriginal ? [{ name: 'original', bars: above, box: boxes[0], top: firstTop }] : []),
+          { name: 'version', bars: below, box: boxes[boxes.length - 1], top: secondTop },
+        ]
+      : [],
+  )
+  const places = $derived(boxes?.[0].bars ?? [])
+  const ground = (bars: Bar[]) => places.map((box, at) => ({ x: box.x, width: box.width, step: bars[at].step }))
+
+  function marked(bar: Bar, box: BarBox): { x: number; event: Event }[] {
+    return bar.events.flatMap((event, at) => (event.mark && event.notes.length > 0 ? [{ x: box.events[at].x, event }] : []))
+  }
+
+  function drag(event: PointerEvent): void {
+    if (event.buttons === 0) return
+    const picture = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
+    const y = event.clientY - picture.top - climbTop
+    screen.setTarget((1 - y / CLIMB) * (HARDEST + 1.4))
+  }
+  const cursorX = $derived.by(() => {
+    const cursor = screen.cursor
+    const at = cursor ? above.findIndex((bar) => bar.index === cursor.bar) : -1
+    const side = sides.find((each) => each.name === screen.side) ?? sides.at(-1)
+    return at >= 0 && cursor && side ? (side.box.bars[at].events[cursor.event]?.x ?? null) : null
+  })
+</script>
+
+<div class="relative break-inside-avoid" style:width="{width}px" style:height="{height}px" data-system={above.map((bar) => bar.index).join(' ')}>
+  <div bind:this={host} class="absolute inset-0" aria-hidden="true"></div>
+  <svg class="absolute inset-0 overflow-visible" {width} {height} role="img" aria-label="Bars {above[0].number} to {above.at(-1)?.number}: {below.map((bar, at) => `bar ${bar.number} from Step ${stepText(above[at].step)} to ${stepText(bar.step)}`).join(', ')}">
+    {#each sides as side (side.name)}
+      <text x="24" y={side.top + staff / 2 + 4} class="fill-quiet text-[11px] print:hidden" transform="rotate(-90 24 {side.top + staff / 2})" text-anchor="middle">{side.name}</text>
+      {#each side.bars as bar, at (bar.index)}
+        {@const box = side.box.bars[at]}
+        <text x={box.x + 3} y={side.top - 44} class="fill-quiet text-[12px]">{bar.number}</text>
+        {#each bar.events as event, index (index)}
+          {#if event.chord}<text x={box.events[index].x} y={side.top - 44} text-anchor="middle" class="fill-ink text-[13px] font-bold">{event.chord}</text>{/if}
+        {/each}
+        {#each marked(bar, box) as { x, event } (x)}
+          {#if event.mark === 'gone'}
+            <path d="M{x - 5} {side.top + staff + 7}l10 10m0 -10l-10 10" stroke="var(--changed)" stroke-width="1.8" class="print:hidden" />
+          {:else}
+            <path d="M{x} {side.top + staff + 6}l6 6-6 6-6-6z" fill={side.name === 'version' ? 'var(--changed)' : 'none'} stroke="var(--changed)" stroke-width="1.5" class="print:hidden" />
+          {/if}
+        {/each}
+      {/each}
+    {/each}
+    {#if boxes}
+      <g transform="translate(0 {climbTop})" class="print:hidden">
+        {#each [2, 4, 6, 8] as level (level)}
+          <line x1={MARGIN} x2={width} y1={stepY(level, CLIMB)} y2={stepY(level, CLIMB)} stroke="var(--contour)" stroke-dasharray="1 4" />
+        {/each}
+        {#each ground(below) as column, at (below[at].index)}
+          {@const y = stepY(column.step, CLIMB)}
+          <rect x={column.x} width={column.width} {y} height={CLIMB - y} fill={stepColour(column.step)} />
+          <text x={column.x + column.width / 2} y={CLIMB - 3} text-anchor="middle" class="text-[12px] font-bold" fill={CLIMB - y < 13 ? 'var(--ink)' : onStepColour(column.step)}>
+            {above[at].step - column.step > 0.05 ? `${stepText(above[at].step)} → ` : ''}{stepText(column.step)}
+          </text>
+        {/each}
+        <path d={ridge(ground(below), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="2" />
+        <path d={ridge(ground(above), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="1.3" stroke-dasharray="4 3" />
+        <line x1={MARGIN} x2={width} y1={stepY(target, CLIMB)} y2={stepY(target, CLIMB)} stroke="var(--changed)" stroke-width="1.5" />
+        {#if screen.target !== target}
+          <line x1={MARGIN} x2={width} y1={stepY(screen.target, CLIMB)} y2={stepY(screen.target, CLIMB)} stroke="var(--changed)" stroke-width="1.5" stroke-dasharray="6 4" />
+        {/if}
+        <circle cx={width - 4} cy={stepY(screen.target, CLIMB)} r="6" fill="var(--changed)" />
+        <!-- svelte-ignore a11y_no_static_element_interactions: the same is done by the slider and the field above -->
+        <rect x={width - 16} y="-4" width="26" height={CLIMB + 8} fill="transparent" class="cursor-ns-resize touch-none" onpointerdown={(event) => (event.currentTarget.setPointerCapture(event.pointerId), drag(event))} onpointermove={drag} />
+      </g>
+      {#if cursorX !== null}<line x1={cursorX} x2={cursorX} y1="8" y2={height - 12} stroke="var(--changed)" stroke-width="2" />{/if}
+    {/if}
+  </svg>
+</div>

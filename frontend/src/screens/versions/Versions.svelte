@@ -1,0 +1,106 @@
+<script lang="ts">
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { onDestroy } from 'svelte'
+  import { api, type Version } from '../../api/client'
+  import { Player } from '../../audio/player.svelte'
+  import { timelineOf } from '../../audio/timeline'
+  import ErrorNote from '../../components/ErrorNote.svelte'
+  import EditList from './EditList.svelte'
+  import KeptScores from './KeptScores.svelte'
+  import Refusal from './Refusal.svelte'
+  import VersionPages from './VersionPages.svelte'
+  import VersionsBar from './VersionsBar.svelte'
+  import { VersionsState } from './versions.svelte'
+
+  let { params }: { params?: { id?: string } } = $props()
+  const songId = $derived(Number(params?.id))
+  const queries = useQueryClient()
+  const screen = new VersionsState()
+  const player = new Player()
+  let chosen = $state<number | null>(null)
+  let failure = $state('')
+  onDestroy(() => player.stop())
+
+  const list = createQuery(() => ({ queryKey: ['versions', songId], queryFn: () => api.versions(songId) }))
+  const shownId = $derived(chosen ?? list.data?.versions.at(-1)?.id ?? null)
+  const version = createQuery(() => ({ queryKey: ['version', shownId], queryFn: () => api.version(shownId!), enabled: shownId !== null }))
+  const song = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
+  const title = $derived(version.data?.title ?? song.data?.songs.find((each) => each.id === songId)?.title ?? '')
+
+  async function write(): Promise<void> {
+    const id = await screen.search(songId, version.data?.part_index ?? 0)
+    if (id === null) return
+    await queries.invalidateQueries({ queryKey: ['versions', songId] })
+    chosen = id
+  }
+
+  async function show(change: Promise<Version>): Promise<void> {
+    failure = ''
+    try {
+      const made = await change
+      queries.setQueryData(['version', made.id], made)
+      void queries.invalidateQueries({ queryKey: ['versions', songId] })
+      chosen = made.id
+    } catch (error) {
+      failure = error instanceof Error ? error.message : String(error)
+    }
+  }
+
+  function play(fromBar = 0): void {
+    const part = version.data?.[screen.side].parts[0]
+    if (!part) return
+    const range: [number, number] = [fromBar, part.bars.length - 1]
+    void player.play(timelineOf(part, range, version.data?.original.feel === 'swing'), {
+      percent: 100, loop: false, countIn: false,
+      onMark: (bar, event) => (screen.cursor = { bar, event }),
+      onEnd: () => (screen.cursor = null),
+    })
+  }
+
+  function playOrStop(): void {
+    if (!player.playing) return play()
+    player.stop()
+    screen.cursor = null
+  }
+
+  /** The other side goes on from the bar that sounds. */
+  function hear(side: VersionsState['side']): void {
+    screen.side = side
+    if (player.playing) play(screen.cursor?.bar ?? 0)
+  }
+</script>
+
+<svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
+
+<div class="grid h-dvh grid-rows-[auto_1fr] print:block print:h-auto">
+  <VersionsBar {screen} {player} {songId} {title} versions={list.data?.versions ?? []} {shownId} onchoose={(id) => (chosen = id)} onwrite={write} onplay={playOrStop} onhear={hear} />
+  {#if list.isError}
+    <div class="p-8"><ErrorNote message={list.error.message} /></div>
+  {:else if version.isError}
+    <div class="p-8"><ErrorNote message={version.error.message} /></div>
+  {:else if version.data}
+    {@const shown = version.data}
+    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_400px] max-lg:grid-cols-1 max-lg:overflow-y-auto print:block">
+      <VersionPages {screen} version={shown} />
+      <aside class="min-h-0 overflow-y-auto border-l border-contour px-6 py-4 max-lg:border-t max-lg:border-l-0 print:hidden" aria-label="What was given up">
+        {#if failure}<ErrorNote message={failure} />{/if}
+        {#if shown.revision !== shown.latest_revision}
+          <p class="mb-4 border-l-4 border-changed pl-3">
+            This version belongs to revision {shown.revision}; the song has moved on to {shown.latest_revision}.
+            <button class="underline" onclick={() => void show(api.carryOver(shown.id))}>Carry it over</button>
+          </p>
+        {/if}
+        <KeptScores version={shown} />
+        {#if !shown.reached}<Refusal version={shown} />{/if}
+        <EditList {screen} version={shown} onchoice={(refused) => void show(api.refuse(shown.id, refused))} />
+      </aside>
+    </main>
+  {:else if list.data?.versions.length === 0}
+    <section class="max-w-prose p-8">
+      <h2 class="mb-2 text-xl">No easier version yet</h2>
+      <p>Choose the Step a student can play now, then write the version. The original stays as it is; every change can be refused.</p>
+    </section>
+  {:else}
+    <p class="p-8 text-quiet" role="status">Fetching the version …</p>
+  {/if}
+</div>

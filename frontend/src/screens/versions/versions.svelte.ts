@@ -1,0 +1,84 @@
+/** What the Versions screen shows: which version, what is asked for, and the search under way. */
+import { api, type Edit, type Job, type Version } from '../../api/client'
+
+const POLL_MS = 150
+
+export type Grouping = 'kind' | 'bar'
+export type Side = 'original' | 'version'
+
+export interface EditGroup {
+  name: string
+  edits: Edit[]
+  loss: number
+  refused: boolean // all of them
+}
+
+export class VersionsState {
+  target = $state(4)
+  grouping = $state<Grouping>('kind')
+  side = $state<Side>('version')
+  withOriginal = $state(true)
+  job = $state.raw<Job | null>(null)
+  message = $state('')
+  cursor = $state.raw<{ bar: number; event: number } | null>(null)
+
+  get searching(): boolean {
+    return this.job?.state === 'running'
+  }
+
+  setTarget(step: number): void {
+    if (Number.isFinite(step)) this.target = Math.min(10, Math.max(1, Math.round(step * 2) / 2))
+  }
+
+  /** Ask for a version and follow the search; the new version's id, or none when it was stopped. */
+  async search(songId: number, partIndex: number): Promise<number | null> {
+    this.message = ''
+    try {
+      this.job = await api.askForVersion(songId, this.target, partIndex)
+      while (this.job.state === 'running') {
+        await new Promise((resolve) => setTimeout(resolve, POLL_MS))
+        this.job = await api.search(this.job.id)
+      }
+      this.message = this.job.state === 'stopped' ? 'Stopped; nothing was kept of it.' : this.job.message
+      return this.job.version_id
+    } catch (error) {
+      this.message = error instanceof Error ? error.message : String(error)
+      this.job = null
+      return null
+    }
+  }
+
+  async stop(): Promise<void> {
+    if (this.job) await api.stopSearch(this.job.id)
+  }
+}
+
+/** The edits by kind or by bar, the costliest group first. */
+export function grouped(edits: Edit[], by: Grouping): EditGroup[] {
+  const groups = new Map<string, Edit[]>()
+  for (const edit of edits) {
+    const name = by === 'kind' ? edit.does : `Bar ${edit.bars.join(', ')}`
+    groups.set(name, [...(groups.get(name) ?? []), edit])
+  }
+  return [...groups].map(([name, own]) => ({
+    name,
+    edits: own,
+    loss: own.reduce((sum, edit) => sum + edit.loss, 0),
+    refused: own.every((edit) => edit.refused),
+  }))
+}
+
+/** Ids refused once these edits are refused, or kept again: keeping one takes back what it builds on. */
+export function choice(version: Version, edits: Edit[], refuse: boolean): number[] {
+  const refused = new Set(version.edits.filter((edit) => edit.refused).map((edit) => edit.id))
+  const byId = new Map(version.edits.map((edit) => [edit.id, edit]))
+  const keep = (id: number): void => {
+    refused.delete(id)
+    byId.get(id)?.builds_on.forEach(keep)
+  }
+  for (const edit of edits) {
+    if (refuse) refused.add(edit.id)
+    else keep(edit.id)
+  }
+  return [...refused]
+}
