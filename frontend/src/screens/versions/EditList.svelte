@@ -24,7 +24,7 @@
         </button>
       </div>
       <details class="mt-1 text-sm">
-        <summary class="cursor-pointer text-quiet">{screen.grouping === 'kind' ? `bars ${[...new Set(group.edits.flatMap((edit) => edit.bars))].sort((a, b) => a - b).join(', ')}` : 'what and why'}</summary>
+        <summary class="cursor-pointer text-quiet">{screen.grouping === 'kind' ? `bar${group.edits.some((edit) => edit.bars[0] !== group.edits[0].bars[0]) ? 's' : ''} ${[...new Set(group.edits.flatMap((edit) => edit.bars))].sort((a, b) => a - b).join(', ')}` : 'what and why'}</summary>
         <ul class="mt-1 space-y-2 pl-3">
           {#each group.edits as edit (edit.id)}
             <li class:line-through={edit.refused}>

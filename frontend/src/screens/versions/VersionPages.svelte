@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { flushSync } from 'svelte'
   import type { Bar, Version } from '../../api/client'
   import { neededWidth, systemsOf } from '../desk/layout'
   import VersionSystem from './VersionSystem.svelte'
@@ -8,10 +9,17 @@
   let width = $state(0)
   let scroller: HTMLElement
   const PADDING = 48
+  const PRINT_WIDTH = 670 // an upright A4 page between its margins, at 96 dots an inch
   const original = $derived(version.original.parts[0])
   const easier = $derived(version.version.parts[0])
   const both = (bar: Bar): number => Math.max(neededWidth(bar), neededWidth(easier.bars[bar.index]))
-  const systems = $derived(width > 0 ? systemsOf(original, width - PADDING, both) : [])
+  const room = $derived(screen.printing ? PRINT_WIDTH : width - PADDING)
+  const systems = $derived(width > 0 ? systemsOf(original, room, both) : [])
+
+  // The page is laid out anew for paper before the browser takes its picture.
+  function print(printing: boolean): void {
+    flushSync(() => (screen.printing = printing))
+  }
 
   $effect(() => {
     const bar = screen.cursor?.bar
@@ -19,7 +27,9 @@
   })
 </script>
 
-<section bind:this={scroller} bind:clientWidth={width} class="min-h-0 overflow-y-auto px-6 py-3 print:overflow-visible" aria-label="Original above, version below">
+<svelte:window onbeforeprint={() => print(true)} onafterprint={() => print(false)} />
+
+<section bind:this={scroller} bind:clientWidth={width} class="min-h-0 overflow-y-auto px-6 py-3 print:overflow-visible print:p-0" aria-label="Original above, version below">
   <h1 class="hidden print:mb-2 print:block print:text-xl">{version.title}, Step {easier.step.toFixed(1)}</h1>
   <p class="hidden print:mb-3 print:block">{easier.tuning}{easier.capo ? `, capo ${easier.capo}` : ''}, {Math.round(version.original.marked_tempo)} quarter notes a minute</p>
   <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label>

@@ -24,7 +24,7 @@
   const firstTop = topOf(HEAD)
   const secondTop = $derived(screen.withOriginal ? firstTop + staff + 74 : firstTop)
   const climbTop = $derived(secondTop + staff + 22)
-  const height = $derived(climbTop + CLIMB + 12)
+  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 12)
   const width = $derived(MARGIN + system.widths.reduce((sum, each) => sum + each, 0) + 2)
   let host: HTMLDivElement
   let drawn = $state.raw<{ bars: Bar[]; boxes: SystemBox[] } | null>(null)

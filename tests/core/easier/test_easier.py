@@ -1,0 +1,205 @@
+"""Edits, what was kept, and the search: the properties of an easier version over generated songs."""
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
+
+from clear_steps.core.easier import TOLERANCE, Easier, StoppedError, applied, compared, easier, kept, refused_with, version_of
+from clear_steps.core.grade import GradeRequest, grade_part
+from clear_steps.core.score import Bend, Note, Part, Song, Technique
+from clear_steps.demo import TARGETS, demo_texts, demo_versions
+from clear_steps.formats.tabtext import read_tab, write_tab
+from clear_steps.ladders import default_ladder
+from tests.songs import line, playable_songs
+
+LADDER = default_ladder()
+edited: list[int] = []
+
+generated = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+targets = st.sampled_from([2.0, 3.0, 4.0])
+
+
+def found(song: Song, target: float) -> Easier:
+    return easier(song, song.parts[0], LADDER, target)
+
+
+def on_the_instrument(part: Part) -> bool:
+    return all(1 <= note.string <= part.tuning.strings and 0 <= note.fret <= 36 for _, _, event in part.events() for note in event.notes)
+
+
+@generated
+@given(playable_songs(), targets)
+def test_a_version_is_easier_or_refused_with_its_proof(song: Song, target: float) -> None:
+    result = found(song, target)
+    edited.append(len(result.edits))
+    assert result.after.step <= result.before.step + 1e-9
+    for bar, old in zip(result.after.bars, result.before.bars, strict=True):
+        assert bar.step <= max(old.step, target) + TOLERANCE + 1e-9
+    if result.reached:
+        assert max([result.after.step, *(bar.step for bar in result.after.bars)]) <= target + TOLERANCE
+        assert result.blocking == ()
+    else:
+        assert result.blocking
+        assert all((row.tried and row.step > target) or result.after.step > target for row in result.blocking)
+
+
+@generated
+@given(playable_songs(), targets)
+def test_a_version_is_well_made(song: Song, target: float) -> None:
+    result = found(song, target)
+    part, touched = song.parts[0], {bar for edit in result.edits for bar in edit.bars}
+    assert on_the_instrument(result.version)
+    for index, (bar, old) in enumerate(zip(result.version.bars, part.bars, strict=True)):
+        assert bar.quarters == old.quarters == bar.metre.quarters
+        assert index in touched or bar == old
+    written = replace(song, parts=(result.version,))
+    assert read_tab(write_tab(written)).song == written
+
+
+@generated
+@given(playable_songs(), targets)
+def test_the_grade_after_is_that_of_the_finished_version_graded_afresh(song: Song, target: float) -> None:
+    result = found(song, target)
+    assert grade_part(song, version_of(song.parts[0], result.edits), LADDER) == result.after
+
+
+@generated
+@given(playable_songs(), targets)
+def test_refusing_every_edit_gives_the_original_and_the_request_repeats(song: Song, target: float) -> None:
+    result = found(song, target)
+    assert version_of(song.parts[0], result.edits, [edit.id for edit in result.edits]) == song.parts[0]
+    again = found(song, target)
+    assert (again.edits, again.version) == (result.edits, result.version)
+
+
+def test_the_generated_songs_needed_edits() -> None:
+    assert sum(count > 0 for count in edited) * 3 > len(edited), edited
+
+
+class RefusingAndTakingBack(RuleBasedStateMachine):
+    """Whatever is refused and taken back in between, the kept edits give one and the same version."""
+
+    @initialize(seed=st.integers(0, len(demo_texts()) - 1))
+    def begin(self, seed: int) -> None:
+        self.part = read_tab(demo_texts()[seed]).song.parts[0]
+        self.edits = demo_versions()[seed].edits
+        self.refused: set[int] = set()
+        self.seen: dict[frozenset[int], Part] = {}
+
+    @rule(pick=st.integers(0, 999))
+    def refuse(self, pick: int) -> None:
+        if self.edits:
+            self.refused.add(self.edits[pick % len(self.edits)].id)
+
+    @rule(pick=st.integers(0, 999))
+    def take_back(self, pick: int) -> None:
+        if self.refused:
+            self.refused.discard(sorted(self.refused)[pick % len(self.refused)])
+
+    @invariant()
+    def one_version(self) -> None:
+        if not hasattr(self, "edits"):
+            return
+        gone = refused_with(self.edits, self.refused)
+        version = version_of(self.part, self.edits, self.refused)
+        assert self.seen.setdefault(gone, version) == version
+        kept_edits = [edit for edit in self.edits if edit.id not in gone]
+        assert applied(self.part, [change for edit in kept_edits for change in edit.changes]) == version
+
+
+RefusingAndTakingBack.TestCase.settings = settings(max_examples=15, stateful_step_count=12, deadline=None)
+TestRefusingAndTakingBack = RefusingAndTakingBack.TestCase
+
+
+def test_refusing_an_edit_refuses_what_builds_on_it() -> None:
+    edits = next(shipped.edits for shipped in demo_versions() if any(edit.builds_on for edit in shipped.edits))
+    built = next(edit for edit in edits if edit.builds_on)
+    assert built.id in refused_with(edits, built.builds_on)
+
+
+def test_a_refused_edit_is_graded_anew() -> None:
+    song = read_tab(demo_texts()[4]).song
+    edits = demo_versions()[4].edits
+    whole = compared(song, song.parts[0], LADDER, edits, [], GradeRequest())
+    less = compared(song, song.parts[0], LADDER, edits, [edits[0].id], GradeRequest())
+    assert less[0] != whole[0]
+    assert less[1].step >= whole[1].step - 1e-9
+
+
+@pytest.mark.parametrize("piece", range(len(TARGETS)))
+def test_shipped_versions_reach_their_target_and_fit_their_piece(piece: int) -> None:
+    song = read_tab(demo_texts()[piece]).song
+    shipped = demo_versions()[piece]
+    version, grading, scores = compared(song, song.parts[0], LADDER, shipped.edits, [], GradeRequest())
+    assert max([grading.step, *(bar.step for bar in grading.bars)]) <= shipped.target + TOLERANCE
+    assert scores.still_the_tune
+    assert on_the_instrument(version)
+
+
+def test_a_shipped_version_is_what_the_search_finds() -> None:
+    song = read_tab(demo_texts()[4]).song
+    assert found(song, TARGETS[4]).edits == demo_versions()[4].edits
+
+
+def test_a_search_can_be_stopped_and_tells_how_far_it_is() -> None:
+    song = read_tab(demo_texts()[1]).song
+    told: list[float] = []
+    easier(song, song.parts[0], LADDER, 3.0, progress=lambda share: told.append(share) is None)
+    assert told
+    assert all(0 <= share <= 1 for share in told)
+    assert told[-1] > told[0]
+    with pytest.raises(StoppedError):
+        easier(song, song.parts[0], LADDER, 3.0, progress=lambda share: False)
+
+
+def test_a_target_nobody_can_meet_is_refused_with_what_each_kind_could_do() -> None:
+    song = line(*["3.5", "3.9"] * 8, length=Fraction(1, 4), tempo=200)
+    result = found(song, 1.0)
+    assert not result.reached or result.after.step <= 1.05
+    if not result.reached:
+        assert {tried.kind for tried in result.blocking[0].tried} >= {"place", "rhythm", "inner"}
+
+
+def scores(original: Song, version: Song) -> dict[str, float]:
+    result = kept(original.parts[0], version.parts[0])
+    return {"tune": result.tune, "bass": result.bass, "harmony": result.harmony, "rhythm": result.rhythm, "same": result.same_onsets}
+
+
+def test_the_same_song_keeps_everything() -> None:
+    song = line("6.3+1.3", "2.5", "3.5", "6.0")
+    assert set(scores(song, song).values()) == {100.0}
+
+
+def test_every_second_eighth_left_out_keeps_half_the_onsets_and_more_than_half_the_tune() -> None:
+    """Beats count 1, 0.8, 0.8, 0.8 and halves 0.5 each: 3.4 of 5.4."""
+    full = line(*["3.5", "3.7"] * 4)
+    thinned = line(*["3.5"] * 4, length=Fraction(1))
+    result = scores(full, thinned)
+    assert result["rhythm"] == pytest.approx(100 * 3.4 / 5.4)
+    assert result["tune"] == pytest.approx(100 * 3.4 / 5.4)
+    assert result["same"] == 50
+
+
+def test_another_octave_counts_most_of_the_way_and_another_note_not_at_all() -> None:
+    song = line("1.5")
+    assert scores(song, line("4.7"))["tune"] == pytest.approx(75)
+    assert scores(song, line("1.6"))["tune"] == 0
+    assert scores(song, line("4.7"))["same"] == 100
+
+
+def test_a_bend_is_kept_by_its_target() -> None:
+    song = line("3.7")
+    bar = song.parts[0].bars[0]
+    bent = replace(bar.events[0], notes=(Note(3, 7, frozenset({Technique.VIBRATO}), Bend(Fraction(2))),))
+    bent_song = replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=(bent, *bar.events[1:])),)),))
+    assert scores(bent_song, line("3.9"))["tune"] == 100
+    assert scores(bent_song, line("3.7"))["tune"] == 0
+
+
+def test_a_version_that_keeps_little_of_the_tune_says_so() -> None:
+    full = line(*["3.5", "3.7", "2.5", "2.8"] * 2)
+    assert not kept(full.parts[0], line("6.0").parts[0]).still_the_tune

@@ -1,0 +1,128 @@
+"""Each kind of edit on hand-made bars."""
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+
+from clear_steps.core.easier import KINDS, applied
+from clear_steps.core.score import TUNINGS, Bend, Event, Note, Part, Song, Technique
+from tests.songs import line
+
+HALF = Fraction(1, 2)
+
+
+def part_with(song: Song, change: dict[int, Event]) -> Part:
+    bar = song.parts[0].bars[0]
+    events = tuple(change.get(at, event) for at, event in enumerate(bar.events))
+    return replace(song.parts[0], bars=(replace(bar, events=events),))
+
+
+def results(kind: str, part: Part) -> list[tuple[Event, ...]]:
+    """The bar after each proposal of a kind; every one still fills its bar."""
+    made = [applied(part, changes) for changes in KINDS[kind].propose(part, 0)]
+    assert all(version is not None and version.bars[0].quarters == part.bars[0].quarters for version in made)
+    return [version.bars[0].events for version in made if version]
+
+
+def frets(events: tuple[Event, ...]) -> list[list[tuple[int, int]]]:
+    return [[(note.string, note.fret) for note in event.notes] for event in events if event.notes]
+
+
+def test_another_place_sounds_the_same() -> None:
+    part = line("1.5", "1.8", "2.6", "1.5").parts[0]
+    moved = results("place", part)
+    assert [[(2, 10)], [(2, 13)], [(3, 10)], [(2, 10)]] in [frets(events) for events in moved]
+    for events in moved:
+        assert [part.pitch_of(note) for event in events for note in event.notes] == [part.pitch_of(n) for e in part.bars[0].events for n in e.notes]
+
+
+def test_a_note_that_is_slurred_into_does_not_leave_its_string_alone() -> None:
+    part = part_with(line("3.7", "3.9"), {1: Event(HALF, (Note(3, 9, frozenset({Technique.HAMMER_ON})),))})
+    strings = [[event.notes[0].string for event in events if event.notes] for events in results("place", part)]
+    assert all(first == second for first, second in strings)
+
+
+def test_a_bend_becomes_its_target_fret_or_a_slide_to_it() -> None:
+    part = part_with(line("3.7", "3.5"), {0: Event(HALF, (Note(3, 7, bend=Bend(Fraction(2), True)),))})
+    assert [frets(events)[0] for events in results("bend-fret", part)] == [[(3, 9)]]
+    [slid] = results("bend-slide", part)
+    assert frets(slid)[:2] == [[(3, 7)], [(3, 9)]]
+    assert (slid[0].quarters, slid[1].quarters) == (Fraction(1, 4), Fraction(1, 4))
+    assert slid[1].notes[0].techniques == {Technique.SLIDE}
+    assert all(note.bend is None for event in slid for note in event.notes)
+
+
+def test_slurred_notes_are_picked() -> None:
+    part = part_with(line("3.7", "3.5"), {1: Event(HALF, (Note(3, 5, frozenset({Technique.PULL_OFF})),))})
+    [picked] = results("pick", part)
+    assert picked[1].notes[0].techniques == frozenset()
+
+
+def test_a_tap_is_fretted_or_goes_an_octave_lower() -> None:
+    part = part_with(line("2.12", "2.8"), {0: Event(HALF, (Note(2, 12, frozenset({Technique.TAP})),))})
+    assert [frets(events)[0] for events in results("tap", part)] == [[(2, 12)], [(2, 0)]]
+
+
+@pytest.mark.parametrize(("fret", "plain"), [(12, 12), (7, 7), (5, 12)])
+def test_a_harmonic_becomes_a_plain_note_of_its_pitch_or_an_octave_of_it(fret: int, plain: int) -> None:
+    part = part_with(line("3.5", "3.5"), {0: Event(HALF, (Note(3, fret, frozenset({Technique.NATURAL_HARMONIC})),))})
+    [events] = results("harmonic", part)
+    assert frets(events)[0] == [(3, plain)]
+    assert (part.pitch_of(events[0].notes[0]) - part.pitch_of(part.bars[0].events[0].notes[0])) % 12 == 0
+
+
+def test_a_tremolo_becomes_plain_notes_and_vibrato_goes() -> None:
+    shaken = Event(HALF, (Note(1, 5, frozenset({Technique.VIBRATO})),), frozenset({Technique.TREMOLO, Technique.LET_RING}))
+    [events] = results("leave-out", part_with(line("1.5", "1.7"), {0: shaken}))
+    assert (events[0].techniques, events[0].notes[0].techniques) == ({Technique.LET_RING}, frozenset())
+
+
+def test_inner_notes_go_first_then_all_but_the_top() -> None:
+    part = line("6.3+5.2+4.0+3.0+2.0+1.3").parts[0]
+    assert frets(results("inner", part)[0]) == [[(1, 3), (6, 3)]]
+    assert frets(results("top", part)[0]) == [[(1, 3)]]
+
+
+def test_a_full_barre_becomes_an_open_chord_of_the_same_name_three_strings_or_a_power_chord() -> None:
+    barre_g = line("6.3+5.5+4.5+3.4+2.3+1.3").parts[0]
+    shapes = [frets(events)[0] for events in results("chord", barre_g)]
+    assert shapes[0] == [(1, 3), (2, 0), (3, 0), (4, 0), (5, 2), (6, 3)]
+    assert shapes[1] == [(1, 3), (2, 3), (3, 4)]
+    assert shapes[2] == [(5, 5), (6, 3)]
+
+
+def test_open_shapes_are_not_used_where_they_would_sound_another_chord() -> None:
+    lowered = replace(line("6.3+5.5+4.5+3.4+2.3+1.3").parts[0], tuning=TUNINGS["open G"])
+    shapes = [frets(events)[0] for events in results("chord", lowered)]
+    assert [(1, 3), (2, 0), (3, 0), (4, 0), (5, 2), (6, 3)] not in shapes
+
+
+def test_a_power_chord_becomes_its_root_and_another_chord_does_not() -> None:
+    assert frets(results("root", line("6.3+5.5+4.5").parts[0])[0]) == [[(6, 3)]]
+    assert results("root", line("6.3+5.2+4.0").parts[0]) == []
+
+
+def test_sixteenths_become_eighths_quarters_halves_and_one_note() -> None:
+    part = line(*["3.5", "3.6", "3.7", "3.8"] * 4, length=Fraction(1, 4)).parts[0]
+    assert [len(events) for events in results("rhythm", part)][:2] == [8, 4]
+    assert [len(events) for events in results("rhythm", part)][-2:] == [2, 1]
+    eighths = results("rhythm", part)[0]
+    assert {event.quarters for event in eighths} == {HALF}
+    assert [fret for event in frets(eighths) for _, fret in event] == [5, 7] * 4
+
+
+def test_an_off_beat_note_after_a_rest_comes_on_the_beat() -> None:
+    part = line("r", "3.5", "3.5", "3.5").parts[0]
+    [events] = results("beat", part)
+    assert [bool(event.notes) for event in events[:4]] == [True, False, True, True]
+
+
+def test_optional_notes_go() -> None:
+    part = part_with(line("3.5", "3.7"), {0: Event(HALF, (Note(2, 5, optional=True), Note(3, 5)))})
+    assert frets(results("optional", part)[0])[0] == [(3, 5)]
+
+
+def test_ringing_is_let_go() -> None:
+    part = part_with(line("3.5", "2.7"), {0: Event(HALF, (Note(3, 5),), frozenset({Technique.LET_RING}))})
+    assert not results("ring", part)[0][0].techniques

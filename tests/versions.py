@@ -1,0 +1,143 @@
+"""`make versions`: writes docs/versions.md, a table of versions found and of two honest baselines.
+
+Seconds are of the machine that ran it; everything else is the same everywhere.
+"""
+
+import statistics
+import time
+from dataclasses import dataclass, replace
+from fractions import Fraction
+from pathlib import Path
+
+from clear_steps.core.easier import TOLERANCE, Easier, easier, kept
+from clear_steps.core.grade import GradeRequest, Grading, grade_part
+from clear_steps.core.score import Bar, Event, Part, Song
+from clear_steps.demo import demo_texts
+from clear_steps.formats.tabtext import read_tab
+from clear_steps.ladders import default_ladder
+
+ROOT = Path(__file__).parents[1]
+TARGETS = (2.0, 4.0)
+SLOWEST = Fraction(10)
+LADDER = default_ladder()
+
+
+@dataclass(frozen=True)
+class Row:
+    """A song at a target."""
+
+    title: str
+    target: float
+    found: Easier
+    seconds: float
+    slow_tempo: Fraction | None  # the tempo at which slowing alone meets the target
+
+
+def highest(grading: Grading) -> float:
+    return max([grading.step, *(bar.step for bar in grading.bars)])
+
+
+def on_the_beat(part: Part) -> Part:
+    """The first baseline: only what starts on a beat, lasting to the next."""
+    return replace(part, bars=tuple(replace(bar, events=_beats_only(bar)) for bar in part.bars))
+
+
+def _beats_only(bar: Bar) -> tuple[Event, ...]:
+    beat = bar.metre.beat_quarters
+    onsets = [(onset, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if onset % beat == 0]
+    if not onsets or onsets[0][0] != 0:
+        onsets.insert(0, (Fraction(0), Event(Fraction(0))))
+    ends = [onset for onset, _ in onsets[1:]] + [bar.quarters]
+    return tuple(
+        replace(event, quarters=end - onset, notes=tuple(replace(note, tied=False) for note in event.notes))
+        for (onset, event), end in zip(onsets, ends, strict=True)
+    )
+
+
+def slow_tempo(song: Song, part: Part, target: float) -> Fraction | None:
+    """The second baseline: the fastest whole tempo at which the part as written grades at the target."""
+
+    def met(tempo: Fraction) -> bool:
+        return highest(grade_part(song, part, LADDER, GradeRequest(practice_tempo=tempo))) <= target + TOLERANCE
+
+    low, high = SLOWEST, song.playing_tempo
+    if met(high):
+        return high
+    if not met(low):
+        return None
+    while high - low > 1:
+        middle = Fraction(int(low + high) // 2)
+        low, high = (middle, high) if met(middle) else (low, middle)
+    return low
+
+
+def songs() -> list[Song]:
+    texts = [*demo_texts(), *(file.read_text() for file in sorted((ROOT / "tests/data/calibration").glob("*.tab")))]
+    return [read_tab(text).song for text in texts]
+
+
+def rows() -> list[Row]:
+    table = []
+    for song in songs():
+        for target in TARGETS:
+            part, begun = song.parts[0], time.perf_counter()
+            found = easier(song, part, LADDER, target)
+            table.append(Row(song.title, target, found, time.perf_counter() - begun, slow_tempo(song, part, target)))
+    return table
+
+
+def against_the_beat(song: Song) -> float | None:
+    """Points the search keeps more than the beat alone, at the Step that the beat alone reaches."""
+    part = song.parts[0]
+    thinned = on_the_beat(part)
+    step = highest(grade_part(song, thinned, LADDER))
+    if thinned == part or step >= highest(grade_part(song, part, LADDER)) - TOLERANCE:
+        return None
+    found = easier(song, part, LADDER, max(step, 1.0))
+    return found.kept.overall - kept(part, thinned).overall if found.reached else None
+
+
+def document(table: list[Row], margins: list[float]) -> str:
+    lines = [
+        "# Easier versions, measured",
+        "",
+        "Written by `make versions` over the demo pieces and the calibration passages. *Kept* and *same onsets* are per cent,",
+        "*slow* is the tempo at which slowing alone would meet the target (of the marked one), `-` where no tempo down to",
+        f"{SLOWEST} does. A version that needed no edit was easy enough already.",
+        "",
+        "| song | target | reached | before | after | kept | same onsets | edits | slow | seconds |",
+        "|---|---|---|---|---|---|---|---|---|---|",
+    ]
+    for row in table:
+        slow = "-" if row.slow_tempo is None else f"{float(row.slow_tempo):g} of {float(row.found.before.tempo):g}"
+        reached = "yes" if row.found.reached else "no, see below"
+        lines.append(
+            f"| {row.title} | {row.target:g} | {reached} | {row.found.before.step:.2f} | {row.found.after.step:.2f} | {row.found.kept.overall:.0f} "
+            f"| {row.found.kept.same_onsets:.0f} | {len(row.found.edits)} | {slow} | {row.seconds:.1f} |"
+        )
+    for target in TARGETS:
+        own = [row for row in table if row.target == target]
+        share = 100 * sum(row.found.reached for row in own) / len(own)
+        needed = [row for row in own if row.found.edits]
+        medians = (statistics.median(row.found.kept.overall for row in needed), statistics.median(row.found.kept.same_onsets for row in needed))
+        lines += ["", f"At {target:g}: {share:.0f} % reached; where edits were needed, median kept {medians[0]:.0f} %, same onsets {medians[1]:.0f} %."]
+    lines += ["", "## Refusals"]
+    for row in table:
+        for bar in row.found.blocking:
+            best = min(bar.tried, key=lambda tried: tried.step)
+            lines.append(
+                f"- {row.title} at {row.target:g}: bar {bar.bar + 1} stays at {bar.step:.2f} by {bar.measure}; best left is {best.kind} to {best.step:.2f}."
+            )
+    lines += [
+        "",
+        "## Against keeping only the notes on the beat",
+        f"At the Step that the beat alone reaches, the search keeps a median of {statistics.median(margins):.1f} points more "
+        f"({len(margins)} songs in which the beat alone is easier; from {min(margins):.1f} to {max(margins):.1f}).",
+    ]
+    return "\n".join(lines) + "\n"
+
+
+if __name__ == "__main__":
+    margins = [margin for song in songs() if (margin := against_the_beat(song)) is not None]
+    (ROOT / "docs/versions.md").write_text(document(rows(), margins))
+    print("docs/versions.md is written")
