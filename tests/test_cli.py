@@ -46,6 +46,21 @@ def test_fingering_gives_every_note_a_finger_and_its_pitch() -> None:
     assert second["notes"][0]["finger"] in (1, 2, 3, 4)
 
 
+def test_simplify_prints_the_json_as_specified_and_writes_the_version(tmp_path: Path) -> None:
+    out = tmp_path / "easier.tab"
+    result = run("simplify", CALIBRATION / "two-step-bends-90.tab", "--step", 4, "--out", out, "--json")
+    assert result.exit_code == 0
+    report = json.loads(result.stdout)
+    assert set(report) == {"target", "reached", "before", "after", "kept", "edits", "blocking", "tab"}
+    assert (report["target"], report["reached"], report["blocking"]) == (4.0, True, [])
+    assert report["before"]["step"] > 6 > 4.05 > report["after"]["step"]
+    assert set(report["kept"]) == {"tune", "bass", "harmony", "rhythm", "overall", "same_onsets"}
+    assert set(report["edits"][0]) == {"id", "kind", "bars", "reason", "effect", "loss", "builds_on"}
+    assert out.read_text() == report["tab"]
+    again = json.loads(run("grade", out, "--json").stdout)["songs"][0]
+    assert again["step"] == report["after"]["step"]
+
+
 @pytest.mark.parametrize("ending", [".json", ".txt"])
 def test_convert_and_back_gives_an_equal_grade(tmp_path: Path, ending: str) -> None:
     source, other = CALIBRATION / "tapped-90.tab", tmp_path / f"song{ending}"

@@ -52,6 +52,7 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int) -> api
                 loss=edit.loss,
                 builds_on=list(edit.builds_on),
                 refused=edit.id in gone,
+                refused_itself=edit.id in stored.refused,
             )
             for edit in stored.edits
         ],

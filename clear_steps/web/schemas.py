@@ -299,6 +299,7 @@ class EditModel(BaseModel):
     loss: float
     builds_on: list[int]
     refused: bool
+    refused_itself: bool  # not only because something it builds on is refused
 
 
 class KeptModel(BaseModel):

@@ -938,6 +938,8 @@ export interface components {
             reason: string;
             /** Refused */
             refused: boolean;
+            /** Refused Itself */
+            refused_itself: boolean;
         };
         /**
          * ErrorModel

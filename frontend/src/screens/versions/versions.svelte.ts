@@ -71,7 +71,7 @@ export function grouped(edits: Edit[], by: Grouping): EditGroup[] {
 
 /** Ids refused once these edits are refused, or kept again: keeping one takes back what it builds on. */
 export function choice(version: Version, edits: Edit[], refuse: boolean): number[] {
-  const refused = new Set(version.edits.filter((edit) => edit.refused).map((edit) => edit.id))
+  const refused = new Set(version.edits.filter((edit) => edit.refused_itself).map((edit) => edit.id))
   const byId = new Map(version.edits.map((edit) => [edit.id, edit]))
   const keep = (id: number): void => {
     refused.delete(id)

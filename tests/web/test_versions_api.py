@@ -1,0 +1,99 @@
+"""Easier versions through the API: ask, follow, compare, refuse, carry over."""
+
+import time
+
+import pytest
+from flask.testing import FlaskClient
+
+from clear_steps.demo import demo_texts
+
+BENDS = demo_texts()[4]
+
+
+def add(client: FlaskClient, text: str = BENDS) -> int:
+    return int(client.post("/api/songs", json={"text": text}).json["id"])
+
+
+def finished(client: FlaskClient, job: dict[str, object]) -> dict[str, object]:
+    for _ in range(600):
+        answer = client.get(f"/api/searches/{job['id']}").json
+        if answer["state"] != "running":
+            return dict(answer)
+        time.sleep(0.05)
+    raise AssertionError("the search did not end")
+
+
+@pytest.fixture
+def version_id(client: FlaskClient) -> int:
+    answer = client.post(f"/api/songs/{add(client)}/versions", json={"target": 4})
+    assert answer.status_code == 202
+    job = finished(client, answer.json)
+    assert (job["state"], job["done"]) == ("finished", 1.0)
+    return int(str(job["version_id"]))
+
+
+def test_a_version_is_found_stored_and_compared(client: FlaskClient, version_id: int) -> None:
+    version = client.get(f"/api/versions/{version_id}").json
+    assert version["reached"]
+    assert version["version"]["parts"][0]["step"] <= 4.05 < version["original"]["parts"][0]["step"]
+    assert {"kind", "reason", "effect", "loss", "does", "refused"} <= set(version["edits"][0])
+    marks = {event["mark"] for bar in version["version"]["parts"][0]["bars"] for event in bar["events"]}
+    assert marks == {"", "changed"}
+    assert client.get("/api/songs/1/versions").json["versions"][0]["id"] == version_id
+
+
+def test_refusing_and_taking_back_is_stored_and_graded_anew(client: FlaskClient, version_id: int) -> None:
+    before = client.get(f"/api/versions/{version_id}").json
+    first = before["edits"][0]["id"]
+    refused = client.put(f"/api/versions/{version_id}/choice", json={"refused": [first, 9999]}).json
+    assert refused["edits"][0]["refused"]
+    assert refused["tab"] != before["tab"]
+    assert client.get(f"/api/versions/{version_id}").json == refused
+    assert client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json == before
+
+
+def test_refusing_all_gives_the_original_back(client: FlaskClient, version_id: int) -> None:
+    version = client.get(f"/api/versions/{version_id}").json
+    answer = client.put(f"/api/versions/{version_id}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}).json
+    assert answer["version"]["parts"] == answer["original"]["parts"]
+    assert answer["kept"]["overall"] == 100
+
+
+def test_a_version_says_when_its_song_has_moved_on_and_is_carried_over(client: FlaskClient, version_id: int) -> None:
+    changed = BENDS.replace("Title: Burnt sugar", "Title: Burnt honey")
+    assert client.post("/api/songs/1/revisions", json={"based_on": 1, "text": changed}).status_code == 201
+    old = client.get(f"/api/versions/{version_id}").json
+    assert (old["revision"], old["latest_revision"], old["title"]) == (1, 2, "Burnt sugar")
+    carried = client.post(f"/api/versions/{version_id}/carried")
+    assert carried.status_code == 201
+    assert (carried.json["revision"], carried.json["title"], len(carried.json["edits"])) == (2, "Burnt honey", len(old["edits"]))
+
+
+def test_an_edit_whose_bar_was_rewritten_is_not_carried_over(client: FlaskClient, version_id: int) -> None:
+    old = client.get(f"/api/versions/{version_id}").json
+    rewritten = BENDS.replace("7b9-7b9r7", "7---5----")
+    assert rewritten != BENDS
+    assert client.post("/api/songs/1/revisions", json={"based_on": 1, "text": rewritten}).status_code == 201
+    carried = client.post(f"/api/versions/{version_id}/carried").json
+    assert 0 < len(carried["edits"]) < len(old["edits"])
+
+
+@pytest.mark.parametrize(("body", "words"), [({"target": 0}, "target"), ({"target": 4, "part_index": 7}, "part is 7; expected 0 to 0")])
+def test_what_cannot_be_asked_for_is_refused(client: FlaskClient, body: dict[str, object], words: str) -> None:
+    answer = client.post(f"/api/songs/{add(client)}/versions", json=body)
+    assert answer.status_code == 422
+    assert words in answer.json["message"]
+
+
+def test_a_search_can_be_stopped_and_stores_nothing(client: FlaskClient) -> None:
+    song = add(client, demo_texts()[5])
+    job = client.post(f"/api/songs/{song}/versions", json={"target": 1.5}).json
+    client.delete(f"/api/searches/{job['id']}")
+    assert finished(client, job)["state"] == "stopped"
+    assert client.get(f"/api/songs/{song}/versions").json["versions"] == []
+
+
+@pytest.mark.parametrize("path", ["/api/versions/99", "/api/searches/99", "/api/songs/99/versions"])
+def test_what_is_not_there_is_said(client: FlaskClient, path: str) -> None:
+    answer = client.get(path)
+    assert (answer.status_code, "there is no" in answer.json["message"]) == (404, True)
