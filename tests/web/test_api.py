@@ -6,6 +6,7 @@ import time
 import pytest
 from flask.testing import FlaskClient
 
+from clear_steps.core.grade import MEASURES
 from clear_steps.demo import demo_texts
 
 TAB = "Title: Porch\nTempo: 90\nTime: 4/4\nTuning: standard\n\n" + "\n".join(f"{name}|0---3---1---0---|" for name in "eBGDAE")
@@ -23,7 +24,7 @@ def test_a_song_is_stored_shown_found_and_graded(client: FlaskClient) -> None:
     assert (desk["text"], desk["revision"], desk["analysis"]["title"]) == (TAB, 1, "Porch")
     bar = desk["analysis"]["parts"][0]["bars"][0]
     assert bar["step"] >= 1
-    assert {finding["measure"] for finding in bar["findings"]} == {"stretch", "shift", "speed", "technique", "shapes"}
+    assert {finding["measure"] for finding in bar["findings"]} == set(MEASURES)
     assert bar["events"][1]["notes"][0]["words"].startswith("1st string, 3rd fret")
     card = client.get("/api/songs").json["songs"][0]
     assert (card["title"], card["bars"], len(card["climb"])) == ("Porch", 1, 1)

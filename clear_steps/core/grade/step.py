@@ -8,13 +8,14 @@ from fractions import Fraction
 
 from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.measures import MEASURES
+from clear_steps.core.grade.measures import MEASURES, Measure
 from clear_steps.core.grade.measures.stretch import past_this_hand
 from clear_steps.core.grade.played import Performance, PlayedBar
 from clear_steps.core.grade.songwide import memory, stamina
-from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Demand, Grip, HandTables, Neck, PathCosts, Player, School, best_paths, demands_of
+from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Grip, HandTables, Neck, PathCosts, Player, School, best_paths, demands_of
 from clear_steps.core.score import Part, Song, played_order
-from clear_steps.core.score.timing import bar_times
+from clear_steps.core.score.ringing import ringing_notes
+from clear_steps.core.score.timing import BarTime, bar_times
 
 EASIEST_STEP = 1.0
 _POWER = 6
@@ -100,10 +101,11 @@ def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = G
     """
     marked = song.playing_tempo
     times = bar_times(part, marked)
-    demands = demands_of(part, times)
+    ringing = ringing_notes(part)
+    demands = demands_of(part, times, ringing)
     paths = best_paths(demands, tables or hand_tables(part, ladder, request))
     candidates = list({tuple(map(id, path.grips)): path.grips for path in paths}.values())
-    grader = _Grader(song, part, ladder, request, demands)
+    grader = _Grader(song, part, ladder, request, Performance(part, demands, ringing))
     gradings = [grader.grade(grips, marked) for grips in candidates]
     chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
     tempo = request.practice_tempo or marked
@@ -113,17 +115,20 @@ def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = G
 class _Grader:
     """Grades one part with one fingering after another; a bar with the same grips is judged once."""
 
-    def __init__(self, song: Song, part: Part, ladder: Ladder, request: GradeRequest, demands: Sequence[Demand]) -> None:
-        self._song, self._part, self._ladder, self._request, self._demands = song, part, ladder, request, demands
+    def __init__(self, song: Song, part: Part, ladder: Ladder, request: GradeRequest, performance: Performance) -> None:
+        self._song, self._part, self._ladder, self._request = song, part, ladder, request
         self._order = played_order(part, song.order)
-        self._performance = Performance(part, demands)
+        self._performance = performance
+        self._times: dict[Fraction, tuple[BarTime, ...]] = {}
         self._memory = memory(part.bars, sorted({index for index in self._order if not part.bars[index].silent}))
-        self._judged: dict[tuple[object, ...], BarGrade] = {}
+        self._judged: dict[int, BarGrade] = {}
+        self._of_the_score: dict[tuple[object, ...], Finding] = {}
 
     def grade(self, grips: Sequence[Grip], tempo: Fraction) -> Grading:
         """The whole grade for one fingering at a tempo."""
-        times = bar_times(self._part, self._song.playing_tempo, tempo)
-        bars = self._performance.bars(times, grips, self._request.player.span_mm)
+        if tempo not in self._times:
+            self._times[tempo] = bar_times(self._part, self._song.playing_tempo, tempo)
+        bars = self._performance.bars(self._times[tempo], grips, self._request.player.span_mm)
         graded = tuple(self._bar(bar, tempo) for bar in bars)
         sounding = [index for index in self._order if bars[index].moments]
         peak, peak_bars = _peak([graded[index].step for index in sounding], sounding)
@@ -131,19 +136,27 @@ class _Grader:
         peak_share, typical_share = WEIGHINGS[self._request.weighing]
         lasting = stamina(bars, self._order, self._ladder)
         step = min(peak_share * peak + typical_share * typical + self._memory + lasting, HARDEST_STEP)
-        fingering = {(demand.bar, demand.event): grip for demand, grip in zip(self._demands, grips, strict=True)}
+        fingering = {(demand.bar, demand.event): grip for demand, grip in zip(self._performance.demands, grips, strict=True)}
         assumed = self._song.tempo_is_assumed
         return Grading(self._ladder.name, tempo, assumed, step, peak, peak_bars, typical, self._memory, lasting, graded, fingering)
 
     def _bar(self, bar: PlayedBar, tempo: Fraction) -> BarGrade:
-        key = (tempo, *bar.fingering_key)
+        key = id(bar)  # the performance holds its bars, and gives the same one for the same grips
         if key not in self._judged:
-            self._judged[key] = _bar_grade(bar, self._ladder, self._request.player)
+            findings = {name: self._finding(measure, bar, tempo) for name, measure in MEASURES.items()}
+            self._judged[key] = _bar_grade(bar, findings, self._request.player)
         return self._judged[key]
 
+    def _finding(self, measure: Measure, bar: PlayedBar, tempo: Fraction) -> Finding:
+        if not measure.of_the_score:
+            return measure.judge(bar, self._ladder)
+        key = (tempo, bar.index, measure.name)
+        if key not in self._of_the_score:
+            self._of_the_score[key] = measure.judge(bar, self._ladder)
+        return self._of_the_score[key]
 
-def _bar_grade(bar: PlayedBar, ladder: Ladder, player: Player) -> BarGrade:
-    findings = {name: measure.judge(bar, ladder) for name, measure in MEASURES.items()}
+
+def _bar_grade(bar: PlayedBar, findings: dict[str, Finding], player: Player) -> BarGrade:
     norm = float(sum(finding.step**_POWER for finding in findings.values()) ** (1 / _POWER))
     past = past_this_hand(bar, player.reach_mm)
     step = HARDEST_STEP if past else min(max(norm, EASIEST_STEP), HARDEST_STEP)

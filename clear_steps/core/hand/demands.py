@@ -1,10 +1,11 @@
 """What the score asks of the fretting hand, moment by moment."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
 from clear_steps.core.score import Finger, Note, Part, Technique
-from clear_steps.core.score.ringing import ringing_notes
+from clear_steps.core.score.ringing import Ringing, ringing_notes
 from clear_steps.core.score.timing import BarTime
 
 
@@ -52,15 +53,15 @@ def is_fretted(note: Note) -> bool:
     return note.fret > 0 and not note.dead and Technique.TAP not in note.techniques
 
 
-def demands_of(part: Part, times: tuple[BarTime, ...], guess_texture: bool = True) -> tuple[Demand, ...]:
-    """Every moment at which the hand must press, in written order."""
-    ringing = ringing_notes(part, guess_texture)
+def demands_of(part: Part, times: Sequence[BarTime], ringing: Sequence[Sequence[Ringing]] | None = None) -> tuple[Demand, ...]:
+    """Every moment at which the hand must press, in written order; `ringing` as `ringing_notes` gives it."""
+    ringing = ringing_notes(part) if ringing is None else ringing
     demands: list[Demand] = []
     before: dict[int, Note] = {}
     for bar_index, bar in enumerate(part.bars):
         for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
-            held = tuple(note for note in ringing[bar_index][index].notes)
-            notes = (*event.notes, *held)
+            held = ringing[bar_index][index].notes
+            notes = (*event.notes, *held) if held else event.notes
             ahead = _set_ahead(part, bar_index, index) if event.notes else ()
             spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)} | set(ahead)
             if spots:

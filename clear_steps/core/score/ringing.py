@@ -17,6 +17,9 @@ class Ringing:
     guessed: bool = False
 
 
+_SILENCE = Ringing(())
+
+
 def ringing_notes(part: Part, guess_texture: bool = True) -> tuple[tuple[Ringing, ...], ...]:
     """For every event of every bar, the earlier notes of the bar that still ring.
 
@@ -29,6 +32,8 @@ def ringing_notes(part: Part, guess_texture: bool = True) -> tuple[tuple[Ringing
 def ringing_in(bar: Bar, guess_texture: bool = True) -> tuple[Ringing, ...]:
     """For every event of a bar, the earlier notes of it that still ring."""
     basses = _basses(bar) if guess_texture else frozenset()
+    if not basses and not any(Technique.LET_RING in event.techniques for event in bar.events):
+        return (_SILENCE,) * len(bar.events)
     held: dict[int, tuple[Note, bool]] = {}  # string -> note, whether a guess
     rows = []
     for index, event in enumerate(bar.events):
@@ -54,13 +59,14 @@ def _basses(bar: Bar) -> frozenset[tuple[int, int]]:
     beat = bar.metre.beat_quarters
     found = set()
     for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
-        low = any(note.string >= BASS_STRING for note in event.notes)
-        if not low or (onset / beat).denominator != 1 or Technique.PALM_MUTE in event.techniques:
+        low = [note for note in event.struck if note.string >= BASS_STRING]
+        if not low or Technique.PALM_MUTE in event.techniques:
             continue
         following = bar.events[index + 1].notes if index + 1 < len(bar.events) else ()
-        for note in event.struck:
-            others = [other for other in event.notes if other is not note] or list(following)
-            if note.string >= BASS_STRING and others and all(abs(other.string - note.string) >= 2 for other in others):
+        for note in low:
+            others = [other for other in event.notes if other is not note] or following
+            apart = bool(others) and all(abs(other.string - note.string) >= 2 for other in others)
+            if apart and (onset / beat).denominator == 1:
                 found.add((index, note.string))
     return frozenset(found) if len(found) >= 2 else frozenset()
 

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from functools import cached_property
 from math import lcm
 
 from clear_steps.core.errors import InvalidValueError
@@ -112,7 +113,7 @@ class Note:
         return Technique.DEAD in self.techniques
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)  # no slots: what is asked for often is kept
 class Event:
     """Notes that start together, or a rest when there are none; lasts `quarters`."""
 
@@ -125,7 +126,7 @@ class Event:
     free: bool = False
     uncertain: bool = False  # the rhythm here is doubtful
 
-    @property
+    @cached_property
     def struck(self) -> tuple[Note, ...]:
         """The notes that are sounded anew, ties left out."""
         return tuple(note for note in self.notes if not note.tied)
@@ -136,7 +137,7 @@ class Event:
         return note.techniques | self.techniques | bend
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)  # no slots, as for events
 class Bar:
     """One bar; its events follow one another without gaps and fill it."""
 
@@ -149,13 +150,13 @@ class Bar:
     double_bar: bool = False
     pickup: bool = False  # a first bar that holds less than its metre
 
-    @property
+    @cached_property
     def quarters(self) -> Fraction:
         """Length actually held, in quarters."""
         ticks, per_quarter = self._ticks()
         return Fraction(ticks[-1], per_quarter)
 
-    @property
+    @cached_property
     def onsets(self) -> tuple[Fraction, ...]:
         """Onset of every event from the bar's start, in quarters."""
         ticks, per_quarter = self._ticks()

@@ -59,6 +59,13 @@ def test_slurred_notes_are_picked() -> None:
     assert picked[1].notes[0].techniques == frozenset()
 
 
+def test_fast_picked_notes_are_slurred_in_pairs_up_or_down_one_string() -> None:
+    part = line("3.5", "3.7", "3.9", "3.7", "2.5", "2.5", length=Fraction(1, 4)).parts[0]
+    [slurred] = results("slur", part)
+    kinds = [sorted(note.techniques) for event in slurred for note in event.notes]
+    assert kinds == [[], [Technique.HAMMER_ON], [], [Technique.PULL_OFF], [], []]
+
+
 def test_a_tap_is_fretted_or_goes_an_octave_lower() -> None:
     part = part_with(line("2.12", "2.8"), {0: Event(HALF, (Note(2, 12, frozenset({Technique.TAP})),))})
     assert [frets(events)[0] for events in results("tap", part)] == [[(2, 12)], [(2, 0)]]

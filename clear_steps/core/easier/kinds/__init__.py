@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.places import other_places
 from clear_steps.core.easier.kinds.rhythm import fewer_notes, onto_the_beat
-from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, harmonic_to_plain, leave_out, picked, ring_out, tap_to_fretted
+from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, harmonic_to_plain, leave_out, picked, ring_out, slurred, tap_to_fretted
 from clear_steps.core.easier.kinds.texture import bass_and_top, optional_out, power_to_root, simpler_chord, top_only
 from clear_steps.core.score import Part
 
@@ -27,6 +27,7 @@ _ROWS = (
     Kind("optional", "optional notes left out", optional_out),
     Kind("leave-out", "ornaments left out", leave_out),
     Kind("pick", "slurred notes picked", picked),
+    Kind("slur", "picked notes slurred in pairs", slurred),
     Kind("harmonic", "the harmonic as a plain note", harmonic_to_plain),
     Kind("bend-slide", "the bend as a slide to its target", bend_to_slide),
     Kind("bend-fret", "the bend's target fretted", bend_to_fret),

@@ -46,6 +46,28 @@ def picked(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     yield from each(part, index, lambda event: (replace(event, notes=tuple(without(note, _SLURS) for note in event.notes)),))
 
 
+def slurred(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Fast picked notes in pairs on one string: the second hammered on or pulled off."""
+    bar, changes, free = part.bars[index], [], True
+    for onset, before, event in zip(bar.onsets[1:], bar.events, bar.events[1:], strict=False):
+        technique = _slur_between(before, event) if free else None
+        free = technique is None  # a pair, then the next one is picked again
+        if technique:
+            note = replace(event.notes[0], techniques=event.notes[0].techniques | {technique}, picking=None)
+            changes.append(Change(index, onset, (event,), (replace(event, notes=(note,), stroke=None),)))
+    if changes:
+        yield tuple(changes)
+
+
+def _slur_between(before: Event, event: Event) -> Technique | None:
+    if len(before.struck) != 1 or len(event.struck) != 1 or before.quarters > Fraction(1, 2) or before.techniques | event.techniques:
+        return None
+    a, b = before.struck[0], event.struck[0]
+    if a.string != b.string or a.fret == b.fret or a.bend or b.bend or b.techniques or a.dead:
+        return None
+    return Technique.HAMMER_ON if b.fret > a.fret else Technique.PULL_OFF
+
+
 def bend_to_fret(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """The fret that sounds like the bend's target; a release is left out."""
 

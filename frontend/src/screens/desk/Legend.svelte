@@ -5,7 +5,7 @@
   import { theme, toggleTheme } from '../../theme.svelte'
 
   let { desk, tools }: { desk: DeskState; tools: DeskTools } = $props()
-  const measures = $derived(desk.part?.bars[0]?.findings.map((finding) => finding.measure) ?? [])
+  const measures = $derived([...new Set(desk.part?.bars.map((bar) => bar.hardest_measure))].sort())
 </script>
 
 <footer class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-contour px-6 py-1.5 text-sm text-quiet">

@@ -1,0 +1,30 @@
+"""Damping: strings that would ring and must not."""
+
+from fractions import Fraction
+
+from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.played import PlayedBar
+from clear_steps.core.score import Event, Technique
+
+UNIT = "damped moments/s"
+
+
+def damping(bar: PlayedBar, ladder: Ladder) -> Finding:
+    """Staccato notes, dead notes between sounding ones, and open strings stopped by a rest, per second."""
+    damped: list[tuple[Fraction, tuple[int, ...]]] = []
+    before: Event | None = None
+    for onset, event in zip(bar.bar.onsets, bar.bar.events, strict=True):
+        strings = tuple(note.string for note in event.notes)
+        if Technique.STACCATO in event.techniques or (before and before.notes and event.notes and all(note.dead for note in event.notes)):
+            damped.append((onset, strings))
+        elif before and not event.notes and any(note.fret == 0 and not note.dead for note in before.notes):
+            damped.append((onset, tuple(note.string for note in before.notes)))
+        before = event
+    if not damped:
+        return nothing(UNIT)
+    rate = len(damped) / bar.seconds
+    onset, strings = damped[0]
+    times = "once" if len(damped) == 1 else f"{len(damped)} times"
+    evidence = f"Sounding strings are stopped {times}, first at {beat_words(onset, bar.bar.metre)}."
+    return Finding(ladder.curves["damping"].step(rate), rate, UNIT, Place(onset, strings), evidence)

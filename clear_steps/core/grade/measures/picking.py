@@ -1,0 +1,43 @@
+"""Picking: strings skipped and far strings struck at once, by the way the hand plucks."""
+
+from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, string_words
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.played import Moment, PlayedBar
+from clear_steps.core.score import Picking
+
+UNIT = "skips/s"
+_FAR = 2  # strings apart, from which the pick has to jump over one
+_FINGER_SHARE = 0.3  # fingers lie on their strings: a skip is a third of the pick's (from memory)
+
+
+def picking(bar: PlayedBar, ladder: Ladder) -> Finding:
+    """String skips per second; with fingers they count less, and far strings at once count nothing."""
+    plucked = bar.picking in (Picking.FINGERS, Picking.THUMB_PICK, Picking.PICK_AND_FINGERS)
+    skips = _skips(bar) + ([] if plucked else _gaps(bar))
+    if not skips:
+        return nothing(UNIT)
+    rate = len(skips) * (_FINGER_SHARE if plucked else 1.0) / bar.seconds
+    first = skips[0]
+    count = "One string skip" if len(skips) == 1 else f"{len(skips)} string skips"
+    evidence = f"{count} in the bar, the first to {beat_words(first.onset, bar.bar.metre)} on the {string_words(first.strings)}."
+    if bar.picking is Picking.PICK and _gaps(bar):
+        evidence += " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
+    return Finding(ladder.curves["picking"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence)
+
+
+def _skips(bar: PlayedBar) -> list[Moment]:
+    """Picked notes, one at a time, that lie two strings or more from the one before."""
+    skips = []
+    before: tuple[int, ...] = ()
+    for moment in bar.moments:
+        if not moment.sounding.picked:
+            continue
+        if before and len(moment.strings) == 1 and min(abs(moment.strings[0] - string) for string in before) >= _FAR:
+            skips.append(moment)
+        before = moment.strings
+    return skips
+
+
+def _gaps(bar: PlayedBar) -> list[Moment]:
+    """Strings struck at once with others between them left out."""
+    return [m for m in bar.moments if any(a - b >= _FAR for a, b in zip(m.strings, m.strings[1:], strict=False))]
