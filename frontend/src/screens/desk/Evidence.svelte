@@ -38,7 +38,7 @@
   <ul class="mt-3 space-y-2.5" aria-label="Measures of bar {bar.number}">
     {#each found as finding (finding.measure)}
       <li>
-        <button class="grid w-full grid-cols-[18px_80px_1fr_34px] items-center gap-x-2 text-left hover:bg-raised" title={finding.about} onclick={() => desk.chooseWorst(bar.index, finding.measure)}>
+        <button class="grid w-full grid-cols-[18px_104px_1fr_34px] items-center gap-x-2 text-left hover:bg-raised" title={finding.about} onclick={() => desk.chooseWorst(bar.index, finding.measure)}>
           <MeasureSign measure={finding.measure} />
           <span>{finding.measure}</span>
           <span class="block h-2.5 border-b border-contour"><span class="block h-full" style:width="{finding.step * 10}%" style:background={stepColour(finding.step)}></span></span>
