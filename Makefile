@@ -25,7 +25,7 @@ check: .stamps/dev .stamps/pages
 	cd frontend && npm run -s check
 	cd frontend && npm run -s test
 
-bench: .stamps/dev
+bench: .stamps/dev .stamps/pages
 	$(BIN)/python -m tests.bench
 
 types: .stamps/dev .stamps/pages

@@ -21,7 +21,7 @@ _WIDE_COST = 30.0  # a fret more between two fingers than they lie apart
 _CRAMPED_COST = 9.0  # a fret less
 _FINGER_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 0.5, Finger.RING: 1.5, Finger.LITTLE: 6.0, Finger.THUMB: 20.0}
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
-_BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 60.0, Finger.LITTLE: 4000.0}
+_BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 90.0, Finger.LITTLE: 4000.0}
 _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
 _IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
 _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
@@ -134,25 +134,27 @@ def _assignments(shape: Shape, strings: int) -> Iterator[_Presses]:
             yield (*held, *zip(FINGERS, [*((spot,) for spot in spots[:3]), spots[3:]], strict=True))
 
 
-def _runs(spots: tuple[Spot, ...], open_strings: frozenset[int]) -> Iterator[tuple[tuple[Spot, ...], ...]]:
-    """Split spots, in order, into what one finger holds: one spot, or a barre at one fret."""
+def _runs(spots: tuple[Spot, ...], open_strings: frozenset[int], lower: tuple[Spot, ...] = ()) -> Iterator[tuple[tuple[Spot, ...], ...]]:
+    """Split spots, in order, into what one finger holds: one spot, or a barre at one fret; `lower` came before."""
     if not spots:
         yield ()
         return
     for length in range(1, len(spots) + 1):
         run = spots[:length]
-        if length > 1 and not _can_barre(run, spots, open_strings):
+        if length > 1 and not _can_barre(run, lower, open_strings):
             continue
-        for rest in _runs(spots[length:], open_strings):
+        for rest in _runs(spots[length:], open_strings, (*lower, *run)):
             if len(rest) < len(FINGERS):
                 yield (run, *rest)
 
 
-def _can_barre(run: tuple[Spot, ...], spots: tuple[Spot, ...], open_strings: frozenset[int]) -> bool:
+def _can_barre(run: tuple[Spot, ...], lower: tuple[Spot, ...], open_strings: frozenset[int]) -> bool:
+    """At one fret, with no string between that sounds open or is stopped at a lower fret: the barre would stop it."""
     if len({spot.fret for spot in run}) > 1:
         return False
     low, high = min(spot.string for spot in run), max(spot.string for spot in run)
-    return not any(low <= string <= high for string in open_strings)
+    below = {spot.string for spot in lower if spot.fret < run[0].fret}
+    return not any(low <= string <= high for string in open_strings | below)
 
 
 def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:

@@ -1,0 +1,11 @@
+"""Fingers of static chord shapes against the open chord data set; see `chord_shapes.py` for the source."""
+
+from tests.outside.chord_shapes import compare
+
+
+def test_unseen_chord_shapes_get_the_fingers_people_write_down() -> None:
+    result = compare()
+    assert result.positions > 900
+    assert result.left_out < 60
+    assert result.exact >= 0.85
+    assert result.barre >= 0.95
