@@ -7,7 +7,7 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo test bench check types versions format clean
+.PHONY: demo test bench check types versions format pins clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
@@ -69,6 +69,10 @@ $(PAGES): .stamps/pages $(PAGE_SOURCES)
 		apt-get update -q && apt-get install -q -y --no-install-recommends chromium chromium-driver; \
 	fi
 	@mkdir -p .stamps && touch $@
+
+pins: .stamps/dev
+	CUSTOM_COMPILE_COMMAND="make pins" $(BIN)/pip-compile -q --strip-extras --no-emit-index-url --no-emit-trusted-host --no-emit-find-links requirements.in -o requirements.txt
+	CUSTOM_COMPILE_COMMAND="make pins" $(BIN)/pip-compile -q --strip-extras --allow-unsafe --no-emit-index-url --no-emit-trusted-host --no-emit-find-links requirements-dev.in -o requirements-dev.txt
 
 clean:
 	rm -rf .venv .stamps frontend/node_modules clear_steps/web/static
