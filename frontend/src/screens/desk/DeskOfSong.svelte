@@ -76,12 +76,12 @@
 <div class="grid h-dvh grid-rows-[auto_1fr]">
   {#if desk.song && desk.part && desk.analysis}
     <DeskBar {desk} {player} bind:loop bind:countIn {tools} fetching={song.isFetching} />
-    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_400px] max-lg:grid-cols-1 max-lg:overflow-y-auto">
+    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(300px,31.25vw,400px)] max-lg:grid-cols-1 max-lg:overflow-y-auto">
       <div class="grid min-h-0 grid-rows-[1fr_auto]">
         <TabPages {desk} part={desk.part} />
         {#if desk.textOpen}<TextDrawer {desk} songId={id} />{:else}<Legend {desk} {tools} />{/if}
       </div>
-      <aside class="min-h-0 overflow-y-auto border-l border-contour px-6 py-4 max-lg:border-t max-lg:border-l-0" aria-label="Evidence">
+      <aside class="min-h-0 overflow-y-auto border-l border-contour px-5 py-4 max-lg:border-t max-lg:border-l-0" aria-label="Evidence">
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
         <Evidence {desk} />
       </aside>

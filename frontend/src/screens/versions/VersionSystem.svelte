@@ -16,13 +16,14 @@
   let { screen, original, easier, system, target }: Props = $props()
   const CLIMB = 66
   const GAP = 14
-  const HEAD = 20
+  const hasChords = $derived(system.bars.some((bar) => bar.events.some((event) => event.chord)))
+  const head = $derived(hasChords ? 34 : 20)
   const strings = $derived(original.neck.string_letters.length)
   const staff = $derived((strings - 1) * GAP)
   const above = $derived(system.bars)
   const below = $derived(system.bars.map((bar) => easier.bars[bar.index]))
-  const firstTop = topOf(HEAD)
-  const secondTop = $derived(screen.withOriginal ? firstTop + staff + 74 : firstTop)
+  const firstTop = $derived(topOf(head))
+  const secondTop = $derived(screen.withOriginal ? firstTop + staff + 54 + head : firstTop)
   const climbTop = $derived(secondTop + staff + 22)
   const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 12)
   const width = $derived(MARGIN + system.widths.reduce((sum, each) => sum + each, 0) + 2)
@@ -74,7 +75,7 @@
         {@const box = side.box.bars[at]}
         <text x={box.x + 3} y={side.top - 44} class="fill-quiet text-[12px]">{bar.number}</text>
         {#each bar.events as event, index (index)}
-          {#if event.chord}<text x={box.events[index].x} y={side.top - 44} text-anchor="middle" class="fill-ink text-[13px] font-bold">{event.chord}</text>{/if}
+          {#if event.chord}<text x={box.events[index].x} y={side.top - 59} text-anchor="middle" class="fill-ink text-[13px] font-bold">{event.chord}</text>{/if}
         {/each}
         {#each marked(bar, box) as { x, event } (x)}
           {#if event.mark === 'gone'}

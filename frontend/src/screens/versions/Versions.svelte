@@ -80,9 +80,9 @@
     <div class="p-8"><ErrorNote message={version.error.message} /></div>
   {:else if version.data}
     {@const shown = version.data}
-    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_400px] max-lg:grid-cols-1 max-lg:overflow-y-auto print:block">
+    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(300px,31.25vw,400px)] max-lg:grid-cols-1 max-lg:overflow-y-auto print:block">
       <VersionPages {screen} version={shown} />
-      <aside class="min-h-0 overflow-y-auto border-l border-contour px-6 py-4 max-lg:border-t max-lg:border-l-0 print:hidden" aria-label="What was given up">
+      <aside class="min-h-0 overflow-y-auto border-l border-contour px-5 py-4 max-lg:border-t max-lg:border-l-0 print:hidden" aria-label="What was given up">
         {#if failure}<ErrorNote message={failure} />{/if}
         {#if shown.revision !== shown.latest_revision}
           <p class="mb-4 border-l-4 border-changed pl-3">
