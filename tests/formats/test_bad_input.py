@@ -30,6 +30,7 @@ def problem(text: str) -> tuple[int, int, str]:
         (tab(names="eBGDA", headers=("Tuning: standard",)), 2, 1, "5 string lines stand together here; expected 6"),
         (tab("-99-"), 1, 4, "fret 99 is not on the neck; expected 0 to 36"),
         (tab("0-0-0-", headers=("Time: 2/4",), above=("len|q q q |",)), 2, 9, "bar 1 is too long: it holds 3 quarters here; 2/4 has room for 2"),
+        (tab("----", headers=("Time: 4/4",), above=("len|! |",)), 2, 5, "'!' is no note value"),
         (tab("0---", above=("how|wah |",)), 1, 5, "'wah' is no word for how; expected one of ss pb"),
         (tab("0---", headers=("Tuning: standard",)) + "\nE|----|", 2, 1, "7 string lines stand together here; expected 6"),
         (tab("0---", headers=("Tempo: fast",)), 1, 8, "tempo is 'fast'; expected a number from 10 to 400"),

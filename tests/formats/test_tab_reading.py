@@ -113,6 +113,12 @@ def test_labelled_lines_stand_under_the_first_digit() -> None:
     assert events[0].remark == "slowly"
 
 
+def test_two_chord_names_on_one_note_stay_together() -> None:
+    song = read_tab("\n".join(["Time: 4/4", "chd|C G       |", *(f"  {name}|0---------|" for name in "eBGDAE")])).song
+    assert song.parts[0].bars[0].events[0].chord == "C,G"
+    assert read_tab(write_tab(song)).song == song
+
+
 def test_string_names_tell_the_tuning_where_none_is_written() -> None:
     reading = read_tab("\n".join(["Time: 4/4", *(f"{name}|--0--|" for name in ("e", "B", "G", "D", "A", "D"))]))
     assert reading.song.parts[0].tuning == TUNINGS["drop D"]

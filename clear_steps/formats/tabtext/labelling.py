@@ -104,6 +104,7 @@ def _apply_text(label: Label, word: Word, drafts: list[LabelledEvent], findings:
         home = after[0] if after else drafts[-1]
         findings.guessed(word.line, word.shown, f"'{word.text}' stands between two notes; it is put on the {'next' if after else 'last'} one")
     if label is Label.CHORD:
-        home.event = replace(home.event, chord=f"{home.event.chord} {word.text}".strip())
+        # A blank would part the two again when the line is read back.
+        home.event = replace(home.event, chord=",".join(filter(None, (home.event.chord, word.text))))
     else:
         home.event = replace(home.event, remark=f"{home.event.remark} {word.text}".strip())

@@ -140,7 +140,8 @@ def _by_values(bar: RawBar, metre: Metre, number: int, is_first: bool, findings:
         findings.guessed(bar.line, bar.start + 1, f"bar {number} holds {at} of {limit} quarters; a rest fills it")
         slots.append(Slot(at, (), ()))
         at = limit
-    return PlacedBar(tuple(_with_attached(slots, bar.tokens, at)), at)
+    placed = tuple(_with_attached(slots, bar.tokens, at))
+    return PlacedBar(placed, at) if placed else PlacedBar(_rest_only(bar), limit)
 
 
 def _rest_only(bar: RawBar) -> tuple[Slot, ...]:
