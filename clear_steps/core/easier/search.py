@@ -160,8 +160,7 @@ class _Search:
     def _lower(self, bar: BarGrade, limit: float) -> None:
         """Edits of one bar, one on top of another, until it stands at the limit."""
         before = bar
-        # Fingered in the whole, a bar may stand higher than with its neighbours alone; then only the whole tells.
-        judge = self.in_place if bar.step <= self.in_place(self.version, bar.index).step + TOLERANCE else self._in_the_whole
+        judge = self._judge_of(bar)
         for _ in range(_TRIES_A_BAR):
             trials = self._trials(before, limit, judge)
             if not trials:
@@ -171,6 +170,10 @@ class _Search:
             before = self._take(chosen, before, judge)
             if before.step <= limit + TOLERANCE:
                 return
+
+    def _judge_of(self, bar: BarGrade) -> _Judge:
+        """Fingered in the whole, a bar may stand higher than with its neighbours alone; then only the whole tells."""
+        return self.in_place if bar.step <= self.in_place(self.version, bar.index).step + TOLERANCE else self._in_the_whole
 
     def _in_the_whole(self, part: Part, index: int) -> BarGrade:
         return self.graded(part).bars[index]
@@ -272,15 +275,22 @@ class _Search:
         return replace(version, bars=tuple(self._known_bars.setdefault(bar, bar) for bar in version.bars))
 
     def blocking(self, grading: Grading) -> tuple[Blocking, ...]:
-        """Bars above the target, with the best that each kind could still do; all of them if only the song is."""
-        above = [bar for bar in grading.bars if bar.step > self.target + TOLERANCE] or [grading.bars[index] for index in grading.peak_bars]
-        return tuple(Blocking(bar.index, bar.hardest_measure, bar.step, self._tried(bar)) for bar in above)
+        """Bars above the target, with the best that each kind could still do.
+
+        Where all bars meet it and only the song does not, the hardest bars and what comes on top of them.
+        """
+        above = [bar for bar in grading.bars if bar.step > self.target + TOLERANCE]
+        if above:
+            return tuple(Blocking(bar.index, bar.hardest_measure, bar.step, self._tried(bar)) for bar in above)
+        on_top = "memory" if grading.memory >= grading.stamina else "stamina"
+        peak = [grading.bars[index] for index in grading.peak_bars]
+        return tuple(Blocking(bar.index, on_top, bar.step, self._tried(bar)) for bar in peak)
 
     def _tried(self, bar: BarGrade) -> tuple[Tried, ...]:
-        tried = []
+        tried, judge = [], self._judge_of(bar)
         for kind in KINDS.values():
             versions = (self._made(changes, bar.index) for changes in kind.propose(self.version, bar.index))
-            steps = [self.in_place(version, bar.index).step for version in versions if version is not None]
+            steps = [judge(version, bar.index).step for version in versions if version is not None]
             tried.append(Tried(kind.name, min(steps, default=bar.step)))
         return tuple(tried)
 

@@ -60,7 +60,6 @@ class GripTable:
     grips: tuple[Grip, ...]
     position_mm: NDArray[np.float64]
     target_width_mm: NDArray[np.float64]
-    nearest_mm: NDArray[np.float64]  # lowest pressed spot, from the position
     farthest_mm: NDArray[np.float64]  # highest pressed spot, from the position
     reach_mm: NDArray[np.float64]
     convention: NDArray[np.float64]
@@ -93,7 +92,6 @@ def grip_table(shape: Shape, neck: Neck, strings: int) -> GripTable:
         grips,
         position,
         np.array([neck.fret_width_mm(max(grip.position, 1)) for grip in grips]),
-        np.array([neck.fret_mm(min(row)) for row in frets]) - position,
         np.array([neck.fret_mm(max(row)) for row in frets]) - position,
         np.array([grip.reach_mm for grip in grips]),
         np.array([cost for _, cost in found]),

@@ -1,10 +1,7 @@
-"""The neck in millimetres: equal temperament and tapering strings."""
+"""The neck in millimetres: equal temperament."""
 
 from dataclasses import dataclass
 from functools import lru_cache
-
-# String spacing at nut and bridge, mm (from memory: usual for steel strings).
-NUT_SPACING_MM, BRIDGE_SPACING_MM = 7.0, 10.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -21,11 +18,6 @@ class Neck:
     def fret_width_mm(self, fret: int) -> float:
         """Distance from the fret before it: the room a finger aims at."""
         return self.fret_mm(fret) - self.fret_mm(fret - 1)
-
-    def string_mm(self, string: int, fret: float) -> float:
-        """Distance of a string from the 1st at a fret, across the neck."""
-        along = self.fret_mm(fret) / self.scale_length_mm
-        return (string - 1) * (NUT_SPACING_MM + (BRIDGE_SPACING_MM - NUT_SPACING_MM) * along)
 
 
 @lru_cache(maxsize=4096)

@@ -60,7 +60,6 @@ export const api = {
     answer(client.POST('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } }, body: { based_on: basedOn, text } })),
   revisions: (id: number) => answer(client.GET('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } } })),
   players: () => answer(client.GET('/api/players')),
-  addPlayer: (name: string, span_mm: number) => answer(client.POST('/api/players', { body: { name, span_mm } })),
   versions: (songId: number) => answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),
   askForVersion: (songId: number, target: number, part_index: number) =>
     answer(client.POST('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } }, body: { target, part_index } })),

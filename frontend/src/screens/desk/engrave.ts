@@ -1,6 +1,6 @@
 /** Draws one system of tab with VexFlow and tells where everything stands. */
 import {
-  BarlineType, Beam, Bend, Formatter, Fraction, GhostNote, MetricsDefaults, Renderer, RenderContext, StaveNote, Stem, type StemmableNote,
+  BarlineType, Beam, Bend, Formatter, Fraction, MetricsDefaults, Renderer, RenderContext, StaveNote, Stem, type StemmableNote,
   TabNote, TabSlide, TabStave, TabTie, Tuplet, Vibrato, Voice,
 } from 'vexflow/bravura'
 import type { Bar, Event, Note } from '../../api/client'
@@ -108,7 +108,6 @@ function noteFor(event: Event, value: string, tied: boolean): StemmableNote {
   if (event.notes.length === 0) {
     return new StaveNote({ keys: ['b/4'], duration: `${duration}r`, dots })
   }
-  if (tied && !event.notes.length) return new GhostNote({ duration, dots })
   const positions = event.notes.map((note) => ({ str: note.string, fret: tied || note.tied ? '–' : fretText(note) }))
   const drawn = new TabNote({ positions, duration, dots, stemDirection: Stem.UP }, true)
   drawn.getStem()?.setStyle({ strokeStyle: 'var(--ink)' })
