@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 from music21 import pitch as m21_pitch
 
-from clear_steps.core.hand import SCHOOLS, HandTables, Neck, PathCosts, School, best_paths, demands_of, fret_distance_mm, movement_seconds
+from clear_steps.core.hand import SCHOOLS, HandTables, Neck, PathCosts, School, best_paths, fret_distance_mm, layers_of_part, movement_seconds
 from clear_steps.core.score import STANDARD, TUNINGS, Note, Part, midi_to_hz, name_of
 from clear_steps.core.score.timing import bar_times
 from clear_steps.ladders import default_ladder
@@ -77,13 +77,13 @@ def test_the_path_is_as_cheap_as_networkx_finds_it() -> None:
     for frets in combinations(("3.5", "2.8", "1.3", "6.1+5.3+4.3", "4.12", "2.7+1.7"), 4):
         song = line(*frets, length=Fraction(1, 2))
         part = song.parts[0]
-        asked = demands_of(part, bar_times(part, song.playing_tempo))
+        asked = layers_of_part(part, bar_times(part, song.playing_tempo))
         layers = HandTables(Neck(), 6, [100.0], costs)
         graph = nx.DiGraph()
         for row, cost in enumerate(layers.grip_costs(asked[0].shape)[0]):
             graph.add_edge("start", (0, row), weight=cost)
         for at, (a, b) in enumerate(pairwise(asked)):
-            moves = layers.move_costs(a.shape, b.shape, b.links, round(b.seconds - a.seconds, 9))[0]
+            moves = layers.move_costs(a.shape, b.shape, b.links, b.seconds)[0]
             for (before, after), move in np.ndenumerate(moves):
                 graph.add_edge((at, before), (at + 1, after), weight=move + layers.grip_costs(b.shape)[0][after])
         last = len(asked) - 1

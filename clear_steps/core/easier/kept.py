@@ -48,7 +48,7 @@ class _Tally:
 
 def kept(original: Part, version: Part) -> Kept:
     """How much of the original a version of it keeps."""
-    return _scored([_tally(original, version, a, b) for a, b in zip(original.bars, version.bars, strict=True)])
+    return KeptSoFar(original).of(version)
 
 
 class KeptSoFar:
@@ -56,6 +56,7 @@ class KeptSoFar:
 
     def __init__(self, original: Part) -> None:
         self._original = original
+        self._wanted = [_wanted(original, bar) for bar in original.bars]
         self._tallies: dict[tuple[int, int], tuple[Bar, _Tally]] = {}  # the bar is held, so that its id stays its own
 
     def of(self, version: Part) -> Kept:
@@ -66,7 +67,9 @@ class KeptSoFar:
         bar = version.bars[index]
         key = (index, id(bar))
         if key not in self._tallies:
-            self._tallies[key] = (bar, _tally(self._original, version, self._original.bars[index], bar))
+            as_written = bar.events == self._original.bars[index].events
+            part = self._original if as_written else version
+            self._tallies[key] = (bar, _against(self._wanted[index], part, bar))
         return self._tallies[key][1]
 
 
@@ -80,30 +83,51 @@ def _scored(tallies: Sequence[_Tally]) -> Kept:
     return Kept(scores[0], scores[1], scores[2], scores[3], overall, same)
 
 
-def _tally(original: Part, version: Part, bar: Bar, easier: Bar) -> _Tally:
-    if bar.events == easier.events:
-        return _against(original, original, bar, bar)
-    return _against(original, version, bar, easier)
+@dataclass(frozen=True, slots=True)
+class _Onset:
+    """What the original strikes at an onset, as it is heard."""
+
+    at: Fraction
+    until: Fraction
+    weight: float
+    top: float
+    bass: float | None  # the lowest note, where a bass string is struck
 
 
-def _against(original: Part, version: Part, bar: Bar, easier: Bar) -> _Tally:
-    there = dict(zip(easier.onsets, easier.events, strict=True))
-    beat = bar.metre.beat_quarters
-    tune, tune_all, rhythm, same, onsets = 0.0, 0.0, 0.0, 0, 0
+@dataclass(frozen=True, slots=True)
+class _Wanted:
+    """A bar of the original, ready to be compared with."""
+
+    onsets: tuple[_Onset, ...]
+    classes: dict[int, set[float]]
+
+
+def _wanted(original: Part, bar: Bar) -> _Wanted:
+    onsets = []
     for onset, event in zip(bar.onsets, bar.events, strict=True):
-        if not event.struck:
-            continue
-        weight = salience(onset, event, beat)
-        top = max(_pitches(original, event))
-        found = _pitches(version, there[onset]) if onset in there and there[onset].struck else []
-        tune += weight * _credit(top, found, _after(version, easier, onset, event.quarters))
-        tune_all += weight
-        rhythm += weight * bool(found)
-        same += any((pitch - top) % 12 == 0 for pitch in found)
-        onsets += 1
-    bass, bass_all = _bass(original, version, bar, easier)
-    harmony, beats = _harmony(original, version, bar, easier)
-    return _Tally((tune, bass, harmony, rhythm), (tune_all, bass_all, beats, tune_all), same, onsets)
+        if event.struck:
+            low = [_heard(original, note) for note in event.struck if note.string >= BASS_STRING and not note.dead]
+            weight = salience(onset, event, bar.metre.beat_quarters)
+            onsets.append(_Onset(onset, onset + event.quarters, weight, max(_pitches(original, event)), min(low, default=None)))
+    return _Wanted(tuple(onsets), _classes(original, bar))
+
+
+def _against(wanted: _Wanted, version: Part, bar: Bar) -> _Tally:
+    there = {onset: _pitches(version, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if event.struck}
+    tune, bass, rhythm, same = 0.0, 0.0, 0.0, 0
+    for onset in wanted.onsets:
+        found = there.get(onset.at, [])
+        tune += onset.weight * _credit(onset, found, there)
+        rhythm += onset.weight * bool(found)
+        same += any((pitch - onset.top) % 12 == 0 for pitch in found)
+        if onset.bass is not None:
+            bass += onset.weight * _bass_credit(onset.bass, found)
+    classes = _classes(version, bar)
+    beats = ((own, classes.get(beat, set())) for beat, own in wanted.classes.items())
+    harmony = sum(len(own & found) / len(own | found) for own, found in beats)
+    weight = sum(onset.weight for onset in wanted.onsets)
+    bass_weight = sum(onset.weight for onset in wanted.onsets if onset.bass is not None)
+    return _Tally((tune, bass, harmony, rhythm), (weight, bass_weight, float(len(wanted.classes)), weight), same, len(wanted.onsets))
 
 
 def salience(onset: Fraction, event: Event, beat: Fraction) -> float:
@@ -122,48 +146,20 @@ def _heard(part: Part, note: Note) -> float:
     return part.pitch_of(note) + (float(note.bend.half_tones) if note.bend else 0.0)
 
 
-def _after(version: Part, easier: Bar, onset: Fraction, quarters: Fraction) -> list[float]:
-    """Pitches struck later within a note's own time: where a slide arrives."""
-    inside = [event for at, event in zip(easier.onsets, easier.events, strict=True) if onset < at < onset + quarters and event.struck]
-    return [pitch for event in inside for pitch in _pitches(version, event)]
-
-
-def _credit(top: float, found: Sequence[float], later: Sequence[float]) -> float:
+def _credit(onset: _Onset, found: Sequence[float], there: dict[Fraction, list[float]]) -> float:
     if not found:
         return 0.0
-    if max(found) == top:
+    if max(found) == onset.top:
         return 1.0
-    if top in found:
+    if onset.top in found:
         return _INNER_CREDIT
-    if top in later:
+    if any(onset.at < at < onset.until and onset.top in pitches for at, pitches in there.items()):  # where a slide arrives
         return _LATER_CREDIT
-    return _OCTAVE_CREDIT if any((pitch - top) % 12 == 0 for pitch in found) else 0.0
+    return _OCTAVE_CREDIT if any((pitch - onset.top) % 12 == 0 for pitch in found) else 0.0
 
 
-def _bass(original: Part, version: Part, bar: Bar, easier: Bar) -> tuple[float, float]:
-    there = dict(zip(easier.onsets, easier.events, strict=True))
-    points = whole = 0.0
-    for onset, event in zip(bar.onsets, bar.events, strict=True):
-        low = [note for note in event.struck if note.string >= BASS_STRING and not note.dead]
-        if not low:
-            continue
-        weight = salience(onset, event, bar.metre.beat_quarters)
-        wanted = min(_heard(original, note) for note in low)
-        found = _pitches(version, there[onset]) if onset in there else []
-        points += weight * (1.0 if wanted in found else _OCTAVE_CREDIT if any((pitch - wanted) % 12 == 0 for pitch in found) else 0.0)
-        whole += weight
-    return points, whole
-
-
-def _harmony(original: Part, version: Part, bar: Bar, easier: Bar) -> tuple[float, float]:
-    """Beat by beat, the pitch classes both have over those either has."""
-    points, beats = 0.0, 0
-    before, after = _classes(original, bar), _classes(version, easier)
-    for beat, wanted in before.items():
-        found = after.get(beat, set())
-        points += len(wanted & found) / len(wanted | found)
-        beats += 1
-    return points, float(beats)
+def _bass_credit(wanted: float, found: Sequence[float]) -> float:
+    return 1.0 if wanted in found else _OCTAVE_CREDIT if any((pitch - wanted) % 12 == 0 for pitch in found) else 0.0
 
 
 def _classes(part: Part, bar: Bar) -> dict[int, set[float]]:

@@ -1,29 +1,29 @@
 """From a target Step to edits: down the half-Step stairs, bar by bar, each result graded again.
 
 A stair takes every bar that stands above it and gives it the proposal of least loss that brings it
-down, judged with its neighbours since they may be fingered anew; where none does, the one that
-brings it furthest for what it loses. Then the whole part is graded afresh by the same code as the
-original. At the end every edit that turned out not to be needed is taken away.
+down; where none does, the one that brings it furthest for what it loses. Every proposal is judged
+by grading the whole part with it, by the same code as the original, since neighbours may be fingered
+anew. At the end every edit that turned out not to be needed is taken away.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
-from fractions import Fraction
 from functools import partial
 from math import ceil
 
 from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, version_of
 from clear_steps.core.easier.kept import Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
-from clear_steps.core.grade import BarGrade, GradeRequest, Grading, Ladder, base_and_memory, grade_part, hand_tables
+from clear_steps.core.grade import BarGrade, Grader, GradeRequest, Grading, Ladder, grade_part
 from clear_steps.core.score import Bar, Part, Song
 
 TOLERANCE = 0.05  # reached means at most this above the target
 _STAIR = 0.5
+_ROUNDS = 12  # over the bars of a stair
 _TRIES_A_BAR = 6  # edits on top of one another before a bar is given up at a stair
 _WORTHLESS = 0.05  # a proposal that lowers a bar by less is none
 _LOSS_FLOOR = 0.5
-_MARGIN = 0.1  # a bar graded with its neighbours alone may stand so much higher in the whole
+_MARGIN = 0.1  # the least by which bars are lowered for the song's sake
 
 
 class StoppedError(Exception):
@@ -73,6 +73,8 @@ def easier(song: Song, part: Part, ladder: Ladder, target: float, request: Grade
     for stair in _stairs(_highest(before), target):
         search.descend(stair)
     search.take_away_the_needless()
+    if search.take_shorter_ways():
+        search.take_away_the_needless()
     after = search.graded(search.version)
     reached = search.reached(after)
     edits = tuple(search.edits)
@@ -92,37 +94,40 @@ def _stairs(start: float, target: float) -> list[float]:
 
 
 @dataclass(frozen=True, slots=True)
-class _Trial:
+class _Proposed:
     kind: Kind
     changes: tuple[Change, ...]
     version: Part
-    step: float
-    loss: float
+    kept: float  # of the whole, in per cent
 
 
-_Judge = Callable[[Part, int], BarGrade]
+@dataclass(frozen=True, slots=True)
+class _Trial:
+    proposed: _Proposed
+    step: float  # of the bar
+
+    @property
+    def kept(self) -> float:
+        return self.proposed.kept
 
 
 class _Search:
     """The version so far, with the edits that made it."""
 
     def __init__(self, song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest, progress: Progress) -> None:
-        self._song, self._original, self._ladder, self.target, self._request, self._progress = song, part, ladder, target, request, progress
+        self._original, self.target, self._progress = part, target, progress
         self.scores = KeptSoFar(part)
-        self._tables = hand_tables(part, ladder, request)
+        self._grader = Grader(song, part, ladder, request)
         self.version = part
         self.edits: list[Edit] = []
         self._start = _highest(self.graded(part))
         self._stair = target
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in part.bars}
-        self._alone: dict[tuple[int, ...], BarGrade] = {}  # by the known bars' identity
         self._next_id = 1
-        self._near = replace(request, hands=("medium",))
-        self._near_tables = hand_tables(part, ladder, self._near)
 
     def graded(self, part: Part) -> Grading:
         """The whole part, by the same code as the original."""
-        return grade_part(self._song, part, self._ladder, self._request, self._tables)
+        return self._grader.grade(part)
 
     def reached(self, grading: Grading, target: float | None = None) -> bool:
         """Whether every bar and the song stand at the target."""
@@ -131,25 +136,24 @@ class _Search:
     def descend(self, stair: float) -> None:
         """Bring every bar, and then the song, down to a stair, as far as it goes."""
         self._stair = stair
-        limits = [stair] * len(self.version.bars)
-        grading = self.graded(self.version)
-        for _ in range(8):
+        ceiling = stair
+        for _ in range(_ROUNDS):
+            grading = self.graded(self.version)
             if self.reached(grading, stair):
                 return
-            above = [bar for bar in grading.bars if bar.step > limits[bar.index] + TOLERANCE]
-            if not above and grading.step > stair + TOLERANCE:
-                # Bars are down, the song is not: what has to be remembered or lasts counts on top.
-                excess = grading.step - stair
+            above = [bar for bar in grading.bars if bar.step > stair + TOLERANCE]
+            if not above:
+                # Bars are down as far as they go, the song is not: what has to be remembered or lasts counts on top.
                 highest = max(bar.step for bar in grading.bars)
-                limits = [min(limit, max(highest - max(excess, _MARGIN), 1.0)) for limit in limits]
-                above = [bar for bar in grading.bars if bar.step > limits[bar.index] + TOLERANCE]
+                ceiling = max(min(ceiling, highest) - max(grading.step - stair, _MARGIN), 1.0)
+                above = [bar for bar in grading.bars if bar.step > ceiling + TOLERANCE]
             edits_before = len(self.edits)
             for bar in above:
                 self._tell()
-                self._lower(bar, limits[bar.index])
-            if len(self.edits) == edits_before:
+                self._lower(bar, min(ceiling, stair))
+            if len(self.edits) == edits_before and (ceiling == stair or ceiling <= 1.0):
                 return
-            grading = self.graded(self.version)
+            ceiling = stair if len(self.edits) > edits_before else ceiling
 
     def _tell(self) -> None:
         depth = max(self._start - self.target, _STAIR)
@@ -160,70 +164,46 @@ class _Search:
     def _lower(self, bar: BarGrade, limit: float) -> None:
         """Edits of one bar, one on top of another, until it stands at the limit."""
         before = bar
-        judge = self._judge_of(bar)
         for _ in range(_TRIES_A_BAR):
-            trials = self._trials(before, limit, judge)
+            trials = self._trials(before, limit)
             if not trials:
                 return
             good = [trial for trial in trials if trial.step <= limit + TOLERANCE]
-            chosen = min(good, key=lambda trial: (trial.loss, trial.step)) if good else max(trials, key=partial(_worth, before.step))
-            before = self._take(chosen, before, judge)
+            now = self.scores.of(self.version).overall
+            chosen = min(good, key=lambda trial: (-trial.kept, trial.step)) if good else max(trials, key=partial(_worth, before.step, now))
+            before = self._take(chosen.proposed, before)
             if before.step <= limit + TOLERANCE:
                 return
 
-    def _judge_of(self, bar: BarGrade) -> _Judge:
-        """Fingered in the whole, a bar may stand higher than with its neighbours alone; then only the whole tells."""
-        return self.in_place if bar.step <= self.in_place(self.version, bar.index).step + TOLERANCE else self._in_the_whole
-
-    def _in_the_whole(self, part: Part, index: int) -> BarGrade:
-        return self.graded(part).bars[index]
-
-    def _trials(self, bar: BarGrade, limit: float, judge: _Judge) -> list[_Trial]:
+    def _trials(self, bar: BarGrade, limit: float) -> list[_Trial]:
         """Proposals that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
-        now = self.scores.of(self.version).overall
-        proposed: list[tuple[float, int, int, Kind, tuple[Change, ...], Part]] = []
-        for order, kind in enumerate(KINDS.values()):
-            for changes in kind.propose(self.version, bar.index):
-                version = self._made(changes, bar.index)
-                if version is not None:
-                    proposed.append((now - self.scores.of(version).overall, order, len(proposed), kind, changes, version))
         trials: list[_Trial] = []
-        for loss, _, _, kind, changes, version in sorted(proposed, key=lambda entry: entry[:3]):
-            if any(trial.step <= limit + TOLERANCE and trial.loss < loss for trial in trials):
+        for proposed in sorted(self._proposed(self.version, bar.index), key=lambda proposed: -proposed.kept):
+            if any(trial.step <= limit + TOLERANCE and trial.kept > proposed.kept for trial in trials):
                 break
-            step = judge(version, bar.index).step
+            step = self.graded(proposed.version).bars[bar.index].step
             if step <= bar.step - _WORTHLESS:
-                trials.append(_Trial(kind, changes, version, step, loss))
+                trials.append(_Trial(proposed, step))
         return trials
 
-    def _made(self, changes: Sequence[Change], index: int) -> Part | None:
+    def _proposed(self, version: Part, index: int) -> Iterator[_Proposed]:
+        """What every kind proposes for a bar, where it hangs together."""
+        for kind in KINDS.values():
+            for changes in kind.propose(version, index):
+                made = self._made(version, changes, index)
+                if made is not None:
+                    yield _Proposed(kind, changes, made, self.scores.of(made).overall)
+
+    def _made(self, version: Part, changes: Sequence[Change], index: int) -> Part | None:
         """The version with changes of one bar, equal bars being one object; None if they do not fit or hang together."""
-        version = applied(self.version, changes)
-        if version is None or not _well_formed(version, index):
+        made = applied(version, changes)
+        if made is None or not _well_formed(made, index):
             return None
-        bar = self._known_bars.setdefault(version.bars[index], version.bars[index])
-        return replace(version, bars=(*version.bars[:index], bar, *version.bars[index + 1 :]))
+        bar = self._known_bars.setdefault(made.bars[index], made.bars[index])
+        return replace(made, bars=(*made.bars[:index], bar, *made.bars[index + 1 :]))
 
-    def in_place(self, part: Part, index: int) -> BarGrade:
-        """A bar graded between its neighbours, for the hand nearest the player's."""
-        first, last = max(index - 1, 0), min(index + 2, len(part.bars))
-        bars = part.bars[first:last]
-        key = (index - first, first, *map(id, bars))
-        if key not in self._alone:
-            tempo = next((bar.tempo for bar in reversed(part.bars[: first + 1]) if bar.tempo), self._song.playing_tempo)
-            song = replace(self._song, tempo=tempo, order=())
-            plain = tuple(replace(bar, repeat_start=False, repeat_times=0, endings=(), tempo=bar.tempo if at else None) for at, bar in enumerate(bars))
-            request = replace(self._near, practice_tempo=self._practice(tempo))
-            excerpt = replace(part, bars=plain, sections=(), remarks=())
-            self._alone[key] = grade_part(song, excerpt, self._ladder, request, self._near_tables).bars[index - first]
-        return self._alone[key]
-
-    def _practice(self, tempo: Fraction) -> Fraction | None:
-        asked = self._request.practice_tempo
-        return None if asked is None else asked * tempo / self._song.playing_tempo
-
-    def _take(self, trial: _Trial, before: BarGrade, judge: _Judge) -> BarGrade:
-        after = judge(trial.version, before.index)
+    def _take(self, trial: _Proposed, before: BarGrade) -> BarGrade:
+        after = self.graded(trial.version).bars[before.index]
         number = self._original.bar_number(before.index)
         finding = before.findings[before.hardest_measure]
         reason = f"Bar {number}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
@@ -238,32 +218,36 @@ class _Search:
         self.version = trial.version
         return after
 
+    def take_shorter_ways(self) -> bool:
+        """Where edits lie on one another, one proposal for the bar as written may do as well and lose less."""
+        if not self.reached(self.graded(self.version)):
+            return False
+        found = False
+        stacked = {bar for edit in self.edits if edit.builds_on for bar in edit.bars}
+        for index in sorted(stacked):
+            others = [edit for edit in self.edits if index not in edit.bars]
+            as_written = replace(self.version, bars=(*self.version.bars[:index], self._original.bars[index], *self.version.bars[index + 1 :]))
+            now = self.scores.of(self.version).overall
+            shorter = [entry for entry in self._proposed(as_written, index) if entry.kept > now + _WORTHLESS]
+            chosen = next((entry for entry in sorted(shorter, key=lambda entry: -entry.kept) if self.reached(self.graded(entry.version))), None)
+            if chosen:
+                before = self.graded(as_written).bars[index]
+                self.edits, self.version = others, as_written
+                self._take(chosen, before)
+                found = True
+        return found
+
     def take_away_the_needless(self) -> None:
         """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
-        grading = self.graded(self.version)
-        if not self.reached(grading):
-            return
-        edits, version = self.edits, self.version
-        # Judged by its neighbourhood an edit is quick to miss; where the whole then disagrees, all is done again by the whole.
-        self._refuse_needless(_QuickLook(self, grading).still_reached)
         if not self.reached(self.graded(self.version)):
-            self.edits, self.version = edits, version
-            self._refuse_needless(lambda fewer, near: self.reached(self.graded(fewer)))
-
-    def quick_song_step(self, part: Part, steps: Sequence[float], stamina: float) -> float:
-        """The song's Step from its bars' Steps, without fingering anything anew."""
-        return base_and_memory(self._song, part, steps, self._request.weighing) + stamina
-
-    def _refuse_needless(self, still_reached: Callable[[Part, frozenset[int]], bool]) -> None:
+            return
         for edit in sorted(self.edits, key=lambda edit: -edit.loss):
             if edit not in self.edits:
                 continue
             gone = refused_with(self.edits, [edit.id])
             fewer = [other for other in self.edits if other.id not in gone]
-            touched = frozenset(bar for other in self.edits if other.id in gone for bar in other.bars)
-            version = self._with_bars_of(fewer, touched)
-            near = frozenset(bar + off for bar in touched for off in (-1, 0, 1) if 0 <= bar + off < len(version.bars))
-            if still_reached(version, near):
+            version = self._with_bars_of(fewer, frozenset(bar for other in self.edits if other.id in gone for bar in other.bars))
+            if self.reached(self.graded(version)):
                 self.edits, self.version = fewer, version
 
     def _with_bars_of(self, edits: Sequence[Edit], touched: frozenset[int]) -> Part:
@@ -287,35 +271,17 @@ class _Search:
         return tuple(Blocking(bar.index, on_top, bar.step, self._tried(bar)) for bar in peak)
 
     def _tried(self, bar: BarGrade) -> tuple[Tried, ...]:
-        tried, judge = [], self._judge_of(bar)
+        tried = []
         for kind in KINDS.values():
-            versions = (self._made(changes, bar.index) for changes in kind.propose(self.version, bar.index))
-            steps = [judge(version, bar.index).step for version in versions if version is not None]
+            versions = (self._made(self.version, changes, bar.index) for changes in kind.propose(self.version, bar.index))
+            steps = [self.graded(version).bars[bar.index].step for version in versions if version is not None]
             tried.append(Tried(kind.name, min(steps, default=bar.step)))
         return tuple(tried)
 
 
-class _QuickLook:
-    """Bars' Steps kept up to date by looking at the neighbourhood of what changed."""
-
-    def __init__(self, search: _Search, grading: Grading) -> None:
-        self._search, self._stamina = search, grading.stamina
-        self._steps = [bar.step for bar in grading.bars]
-
-    def still_reached(self, part: Part, near: frozenset[int]) -> bool:
-        """Whether the target is still met with these bars changed; if so, their Steps are taken over."""
-        steps = list(self._steps)
-        for bar in near:
-            steps[bar] = self._search.in_place(part, bar).step
-        limit = self._search.target + TOLERANCE
-        met = max(steps) <= limit and self._search.quick_song_step(part, steps, self._stamina) <= limit
-        self._steps = steps if met else self._steps
-        return met
-
-
-def _worth(start: float, trial: _Trial) -> float:
+def _worth(start: float, kept: float, trial: _Trial) -> float:
     """Steps won for what is lost; a little loss is never worth endless much."""
-    return (start - trial.step) / (trial.loss + _LOSS_FLOOR)
+    return (start - trial.step) / (kept - trial.kept + _LOSS_FLOOR)
 
 
 def _well_formed(part: Part, index: int) -> bool:

@@ -3,9 +3,9 @@
 from clear_steps.core.grade.finding import Finding, Place
 from clear_steps.core.grade.ladder import CURVE_NAMES, Ladder
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
-from clear_steps.core.grade.step import BarGrade, GradeRequest, Grading, Weighing, base_and_memory, grade_part, grade_song, hand_tables
+from clear_steps.core.grade.step import BarGrade, Grader, GradeRequest, Grading, Weighing, grade_part, grade_song
 
 __all__ = [
-    "CURVE_NAMES", "HEADLINE", "MEASURES", "BarGrade", "Finding", "GradeRequest", "Grading", "Ladder", "Measure",
-    "Place", "Weighing", "base_and_memory", "grade_part", "grade_song", "hand_tables",
+    "CURVE_NAMES", "HEADLINE", "MEASURES", "BarGrade", "Finding", "GradeRequest", "Grader", "Grading", "Ladder", "Measure",
+    "Place", "Weighing", "grade_part", "grade_song",
 ]  # fmt: skip

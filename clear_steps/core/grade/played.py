@@ -1,13 +1,12 @@
 """A part as played by one hand at one tempo: what the measures look at."""
 
-from collections.abc import Sequence
+import itertools
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from itertools import accumulate
 
-from clear_steps.core.hand import SLIDE_SHARE, Demand, Grip, Neck, movement_seconds
+from clear_steps.core.hand import SLIDE_SHARE, BarDemands, Fingered, Grip, Neck, gaps_of, movement_seconds
 from clear_steps.core.score import UNPICKED, Bar, Event, Finger, Note, Part, Picking, Technique
-from clear_steps.core.score.ringing import Ringing
 from clear_steps.core.score.timing import BarTime
 
 
@@ -37,6 +36,22 @@ class Move:
 
 
 @dataclass(frozen=True, slots=True)
+class TapMove:
+    """From one tapped note to the next: the picking hand along the neck."""
+
+    from_fret: int
+    to_fret: int
+    distance_mm: float
+    needed_seconds: float
+    seconds: float
+
+    @property
+    def load(self) -> float:
+        """Time needed over time there is."""
+        return self.needed_seconds / self.seconds
+
+
+@dataclass(frozen=True, slots=True)
 class Sounding:
     """What the score alone says of notes struck together."""
 
@@ -54,9 +69,10 @@ class Moment:
     """Notes struck together, with the hand's grip if it presses anything."""
 
     sounding: Sounding
-    seconds: float
+    seconds: float  # from the bar's start
     grip: Grip | None
     move: Move | None
+    tap_move: TapMove | None
 
     @property
     def onset(self) -> Fraction:
@@ -91,76 +107,68 @@ class PlayedBar:
     moments: tuple[Moment, ...]
 
 
-class Performance:
-    """A part ready to be played with one fingering after another; what they share is done once."""
+class Performer:
+    """Plays fingered parts for one hand; a bar that is played as before is the same object."""
 
-    def __init__(self, part: Part, demands: Sequence[Demand], ringing: Sequence[Sequence[Ringing]]) -> None:
-        self._part, self.demands = part, demands
-        self._neck = Neck(part.scale_length_mm, part.capo)
-        self._onsets = [float(demand.onset) for demand in demands]
-        self._soundings = [_soundings(bar) for bar in part.bars]
-        self._beat_quarters = [float(bar.metre.beat_quarters) for bar in part.bars]
-        self._beats = [float(bar.quarters / bar.metre.beat_quarters) for bar in part.bars]
-        self._two_voices = [any(row.guessed for row in rows) for rows in ringing]
-        self._spans = _spans(demands, len(part.bars))
+    def __init__(self, neck: Neck, span_mm: float) -> None:
+        self._neck, self._span_mm = neck, span_mm
+        self._soundings: dict[int, tuple[Bar, list[tuple[int, Sounding]]]] = {}  # by the bar's identity
         self._ways: dict[tuple[int, int, bool], Way] = {}  # by the grips' identity
-        self._played: dict[tuple[object, ...], PlayedBar] = {}
+        self._played: dict[tuple[object, ...], tuple[PlayedBar, object]] = {}  # with the grips, so that their ids stay their own
 
-    def bars(self, times: Sequence[BarTime], grips: Sequence[Grip], span_mm: float) -> tuple[PlayedBar, ...]:
-        """Put grips and times on the events; `grips` has one entry a demand.
-
-        A bar that is played with the same grips, the one into it included, is the same object.
-        """
-        held = tuple(map(id, grips))
-        found = []
-        for index in range(len(times)):
-            first, last = self._spans[index]
-            key = (index, id(times), span_mm, held[max(first - 1, 0) : last])
+    def bars(self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime]) -> tuple[PlayedBar, ...]:
+        """Put the grips of one hand and the times on the events."""
+        found: list[PlayedBar] = []
+        before: Grip | None = None
+        gaps = gaps_of(fingered.bars, times)
+        for index, (demands, grips, time) in enumerate(zip(fingered.bars, fingered.hands[hand], times, strict=True)):
+            bar = part.bars[index]
+            metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
+            key = (id(bar), id(demands), id(grips), id(before), index, part.bar_number(index), gaps[index], time.quarter_seconds, metre_changed)
             if key not in self._played:
-                self._played[key] = self._bar(index, times, grips, span_mm)
-            found.append(self._played[key])
+                gripped = self._gripped(demands, grips, before, gaps[index], time)
+                moments = tuple(self._moments(bar, demands, gripped, time))
+                played = PlayedBar(
+                    index, part.bar_number(index), bar, time.seconds, float(bar.metre.beat_quarters) * time.quarter_seconds,
+                    float(bar.quarters / bar.metre.beat_quarters), self._span_mm, part.picking, metre_changed, demands.guessed, moments,
+                )  # fmt: skip
+                self._played[key] = (played, (bar, demands, grips, before))
+            found.append(self._played[key][0])
+            before = grips[-1] if grips else before
         return tuple(found)
 
-    def _bar(self, index: int, times: Sequence[BarTime], grips: Sequence[Grip], span_mm: float) -> PlayedBar:
-        time, (first, last) = times[index], self._spans[index]
+    def _gripped(self, bar: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime) -> dict[int, tuple[Grip, Move | None]]:
+        """By event: the grip, and the move into it."""
         gripped: dict[int, tuple[Grip, Move | None]] = {}
-        for at in range(first, last):
-            move = self._move(grips[at - 1], grips[at], self._seconds(at, times) - self._seconds(at - 1, times), at) if at else None
-            gripped[self.demands[at].event] = (grips[at], move)
-        moments = tuple(Moment(sounding, time.at(sounding.onset_quarters), *gripped.get(number, (None, None))) for number, sounding in self._soundings[index])
-        bar, beat_seconds = self._part.bars[index], self._beat_quarters[index] * time.quarter_seconds
-        return PlayedBar(
-            index,
-            self._part.bar_number(index),
-            bar,
-            time.seconds,
-            beat_seconds,
-            self._beats[index],
-            span_mm,
-            self._part.picking,
-            metre_changed=index > 0 and bar.metre != self._part.bars[index - 1].metre,
-            two_voices=self._two_voices[index],
-            moments=moments,
-        )
+        last = None
+        for demand, grip in zip(bar.demands, grips, strict=True):
+            seconds = gap if last is None else round((demand.onset_quarters - last.onset_quarters) * time.quarter_seconds, 9)
+            gripped[demand.event] = (grip, Move(self._way(before, grip, bool(demand.links.slid)), seconds) if before else None)
+            before, last = grip, demand
+        return gripped
 
-    def _seconds(self, at: int, times: Sequence[BarTime]) -> float:
-        return times[self.demands[at].bar].at(self._onsets[at])
+    def _moments(self, bar: Bar, demands: BarDemands, gripped: dict[int, tuple[Grip, Move | None]], time: BarTime) -> Iterator[Moment]:
+        tap_moves = self._tap_moves(demands, time) if demands.taps else {}
+        if id(bar) not in self._soundings:
+            self._soundings[id(bar)] = (bar, _soundings(bar))
+        for number, sounding in self._soundings[id(bar)][1]:
+            grip, move = gripped.get(number, (None, None))
+            yield Moment(sounding, sounding.onset_quarters * time.quarter_seconds, grip, move, tap_moves.get(number))
 
-    def _move(self, before: Grip, grip: Grip, seconds: float, at: int) -> Move:
-        slid = bool(self.demands[at].links.slid)
+    def _tap_moves(self, demands: BarDemands, time: BarTime) -> dict[int, TapMove]:
+        moves = {}
+        for a, b in itertools.pairwise(demands.taps):
+            distance = abs(self._neck.fret_mm(b.spot.fret) - self._neck.fret_mm(a.spot.fret))
+            if b.onset > a.onset and distance > 0:
+                needed = movement_seconds(distance, self._neck.fret_width_mm(b.spot.fret)) * (SLIDE_SHARE if b.slid else 1)
+                moves[b.event] = TapMove(a.spot.fret, b.spot.fret, distance, needed, float(b.onset - a.onset) * time.quarter_seconds)
+        return moves
+
+    def _way(self, before: Grip, grip: Grip, slid: bool) -> Way:
         key = (id(before), id(grip), slid)
         if key not in self._ways:
             self._ways[key] = _way(before, grip, slid, self._neck)
-        return Move(self._ways[key], seconds)
-
-
-def _spans(demands: Sequence[Demand], bars: int) -> list[tuple[int, int]]:
-    """Where each bar's demands begin and end; a bar without any begins where the next does."""
-    counts = [0] * bars
-    for demand in demands:
-        counts[demand.bar] += 1
-    stops = list(accumulate(counts))
-    return [(stop - count, stop) for stop, count in zip(stops, counts, strict=True)]
+        return self._ways[key]
 
 
 def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:

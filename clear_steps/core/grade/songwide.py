@@ -1,6 +1,6 @@
 """What only the whole song shows: how much there is to remember, and how long without rest."""
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from math import log2
 
 from clear_steps.core.grade.ladder import Ladder
@@ -13,10 +13,23 @@ _WORKING_SHARE, _WORKING_STEP = 0.8, 5.0
 _BEATS_FREE, _BEATS_FULL = 16.0, 96.0  # nothing is added up to the first, all from the second
 
 
-def memory(bars: Sequence[Bar], sounding: Sequence[int]) -> float:
-    """0.2 log2(distinct bars), at most 1; `sounding` are the indexes of bars that hold notes."""
-    figures = {figure(bars[index]) for index in sounding}
-    return min(_A_BAR_MORE * log2(max(len(figures), 1)), _MOST_MEMORY)
+class Figures:
+    """How much there is to remember; the figure of a bar is made out once."""
+
+    def __init__(self) -> None:
+        self._known: dict[int, tuple[Bar, int]] = {}  # by the bar's identity: the bar and the number of its figure
+        self._numbers: dict[tuple[object, ...], int] = {}
+
+    def memory(self, bars: Sequence[Bar], sounding: Iterable[int]) -> float:
+        """0.2 log2(distinct figures), at most 1; `sounding` are the indexes of bars that hold notes."""
+        distinct = {self.number(bars[index]) for index in sounding}
+        return min(_A_BAR_MORE * log2(max(len(distinct), 1)), _MOST_MEMORY)
+
+    def number(self, bar: Bar) -> int:
+        """Equal for bars of one figure."""
+        if id(bar) not in self._known:
+            self._known[id(bar)] = (bar, self._numbers.setdefault(figure(bar), len(self._numbers)))
+        return self._known[id(bar)][1]
 
 
 def figure(bar: Bar) -> tuple[object, ...]:

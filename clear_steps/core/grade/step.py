@@ -5,16 +5,16 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from functools import cached_property
 
 from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES, Measure
 from clear_steps.core.grade.measures.stretch import past_this_hand
-from clear_steps.core.grade.played import Performance, PlayedBar
-from clear_steps.core.grade.songwide import memory, stamina
-from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Grip, HandTables, Neck, PathCosts, Player, School, best_paths, demands_of
+from clear_steps.core.grade.played import Performer, PlayedBar
+from clear_steps.core.grade.songwide import Figures, stamina
+from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Fingered, Fingerer, Grip, HandTables, Neck, PathCosts, Player, School
 from clear_steps.core.score import Part, Song, played_order
-from clear_steps.core.score.ringing import ringing_notes
 from clear_steps.core.score.timing import BarTime, bar_times
 
 EASIEST_STEP = 1.0
@@ -64,7 +64,7 @@ class BarGrade:
         return max(self.findings, key=lambda name: self.findings[name].step)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)  # no slots: the fingering is laid out when it is asked for
 class Grading:
     """A part's grade, the fingering it rests on, and the tempo it holds for."""
 
@@ -78,7 +78,14 @@ class Grading:
     memory: float
     stamina: float
     bars: tuple[BarGrade, ...]
-    grips: dict[tuple[int, int], Grip]  # (bar index, event index) -> grip
+    fingered: Fingered
+    hand: int  # whose fingering of these is graded
+
+    @cached_property
+    def grips(self) -> dict[tuple[int, int], Grip]:
+        """The fingering graded: (bar index, event index) -> grip."""
+        rows = zip(self.fingered.bars, self.fingered.hands[self.hand], strict=True)
+        return {(index, demand.event): grip for index, (bar, grips) in enumerate(rows) for demand, grip in zip(bar.demands, grips, strict=True)}
 
 
 def grade_song(song: Song, ladder: Ladder, request: GradeRequest = GradeRequest()) -> tuple[Grading, ...]:
@@ -86,74 +93,72 @@ def grade_song(song: Song, ladder: Ladder, request: GradeRequest = GradeRequest(
     return tuple(grade_part(song, part, ladder, request) for part in song.parts)
 
 
-def hand_tables(part: Part, ladder: Ladder, request: GradeRequest) -> HandTables:
-    """Tables for the request's hands on the part's instrument, to share between gradings of its versions."""
-    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school])
-    spans_mm = [PRESET_SPANS_MM[hand] for hand in request.hands]
-    return HandTables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, spans_mm, costs)
+def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> Grading:
+    """Grade one part of a song."""
+    return Grader(song, part, ladder, request).grade(part)
 
 
-def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest(), tables: HandTables | None = None) -> Grading:
-    """Grade one part; `tables` as made by `hand_tables` for the same instrument, ladder and request.
+class Grader:
+    """Grades a part and what is made of it, for one request; a bar met before in the same surroundings is looked up.
 
     The fingering is chosen at the marked tempo, once for every preset hand; of these the one with
     the lowest song Step for the player is used. So slower never grades harder, nor does a longer span.
+    Parts must share the instrument (strings, scale length, capo) of the one it is made for.
     """
-    marked = song.playing_tempo
-    times = bar_times(part, marked)
-    ringing = ringing_notes(part)
-    demands = demands_of(part, times, ringing)
-    paths = best_paths(demands, tables or hand_tables(part, ladder, request))
-    candidates = list({tuple(map(id, path.grips)): path.grips for path in paths}.values())
-    grader = _Grader(song, part, ladder, request, Performance(part, demands, ringing))
-    gradings = [grader.grade(grips, marked) for grips in candidates]
-    chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
-    tempo = request.practice_tempo or marked
-    return gradings[chosen] if tempo == marked else grader.grade(candidates[chosen], tempo)
 
+    def __init__(self, song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> None:
+        self._song, self._ladder, self._request = song, ladder, request
+        neck = Neck(part.scale_length_mm, part.capo)
+        costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school], request.player.habits)
+        spans_mm = [PRESET_SPANS_MM[hand] for hand in request.hands]
+        self._fingerer = Fingerer(HandTables(neck, part.tuning.strings, spans_mm, costs))
+        self._performer = Performer(neck, request.player.span_mm)
+        self._figures = Figures()
+        self._judged: dict[int, tuple[PlayedBar, BarGrade]] = {}  # by the played bar's identity
+        self._of_the_score: dict[tuple[object, ...], tuple[PlayedBar, Finding]] = {}
 
-class _Grader:
-    """Grades one part with one fingering after another; a bar with the same grips is judged once."""
+    def grade(self, part: Part) -> Grading:
+        """The whole grade of a part."""
+        marked = self._song.playing_tempo
+        tempo = self._request.practice_tempo or marked
+        times = bar_times(part, marked)
+        fingered = self._fingerer.fingered(part, times)
+        hands = list({tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))}.values())[::-1]
+        order = played_order(part, self._song.order)
+        gradings = [self._graded(part, fingered, hand, times, order, marked) for hand in hands]
+        chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
+        if tempo == marked:
+            return gradings[chosen]
+        return self._graded(part, fingered, hands[chosen], bar_times(part, marked, tempo), order, tempo)
 
-    def __init__(self, song: Song, part: Part, ladder: Ladder, request: GradeRequest, performance: Performance) -> None:
-        self._song, self._part, self._ladder, self._request = song, part, ladder, request
-        self._order = played_order(part, song.order)
-        self._performance = performance
-        self._times: dict[Fraction, tuple[BarTime, ...]] = {}
-        self._memory = memory(part.bars, sorted({index for index in self._order if not part.bars[index].silent}))
-        self._judged: dict[int, BarGrade] = {}
-        self._of_the_score: dict[tuple[object, ...], Finding] = {}
-
-    def grade(self, grips: Sequence[Grip], tempo: Fraction) -> Grading:
-        """The whole grade for one fingering at a tempo."""
-        if tempo not in self._times:
-            self._times[tempo] = bar_times(self._part, self._song.playing_tempo, tempo)
-        bars = self._performance.bars(self._times[tempo], grips, self._request.player.span_mm)
-        graded = tuple(self._bar(bar, tempo) for bar in bars)
-        sounding = [index for index in self._order if bars[index].moments]
-        peak, peak_bars = _peak([graded[index].step for index in sounding], sounding)
-        typical = _cubic_mean([graded[index].step for index in sounding], [bars[index].beats for index in sounding])
+    def _graded(self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], order: Sequence[int], tempo: Fraction) -> Grading:
+        bars = self._performer.bars(part, fingered, hand, times)
+        graded = tuple(map(self._bar, bars))
+        sounding = [index for index in order if bars[index].moments]
+        steps = [graded[index].step for index in sounding]
+        peak, peak_bars = _peak(steps, sounding)
+        typical = _cubic_mean(steps, [bars[index].beats for index in sounding])
         peak_share, typical_share = WEIGHINGS[self._request.weighing]
-        lasting = stamina(bars, self._order, self._ladder)
-        step = min(peak_share * peak + typical_share * typical + self._memory + lasting, HARDEST_STEP)
-        fingering = {(demand.bar, demand.event): grip for demand, grip in zip(self._performance.demands, grips, strict=True)}
+        remembered = self._figures.memory(part.bars, set(sounding))
+        lasting = stamina(bars, order, self._ladder)
+        step = min(peak_share * peak + typical_share * typical + remembered + lasting, HARDEST_STEP)
         assumed = self._song.tempo_is_assumed
-        return Grading(self._ladder.name, tempo, assumed, step, peak, peak_bars, typical, self._memory, lasting, graded, fingering)
+        return Grading(self._ladder.name, tempo, assumed, step, peak, peak_bars, typical, remembered, lasting, graded, fingered, hand)
 
-    def _bar(self, bar: PlayedBar, tempo: Fraction) -> BarGrade:
-        key = id(bar)  # the performance holds its bars, and gives the same one for the same grips
+    def _bar(self, bar: PlayedBar) -> BarGrade:
+        key = id(bar)  # the performer holds its bars, and gives the same one for the same grips
         if key not in self._judged:
-            findings = {name: self._finding(measure, bar, tempo) for name, measure in MEASURES.items()}
-            self._judged[key] = _bar_grade(bar, findings, self._request.player)
-        return self._judged[key]
+            findings = {name: self._finding(measure, bar) for name, measure in MEASURES.items()}
+            self._judged[key] = (bar, _bar_grade(bar, findings, self._request.player))
+        return self._judged[key][1]
 
-    def _finding(self, measure: Measure, bar: PlayedBar, tempo: Fraction) -> Finding:
+    def _finding(self, measure: Measure, bar: PlayedBar) -> Finding:
         if not measure.of_the_score:
             return measure.judge(bar, self._ladder)
-        key = (tempo, bar.index, measure.name)
+        key = (id(bar.bar), bar.seconds, bar.metre_changed, bar.two_voices, measure.name)
         if key not in self._of_the_score:
-            self._of_the_score[key] = measure.judge(bar, self._ladder)
-        return self._of_the_score[key]
+            self._of_the_score[key] = (bar, measure.judge(bar, self._ladder))
+        return self._of_the_score[key][1]
 
 
 def _bar_grade(bar: PlayedBar, findings: dict[str, Finding], player: Player) -> BarGrade:
@@ -161,15 +166,6 @@ def _bar_grade(bar: PlayedBar, findings: dict[str, Finding], player: Player) -> 
     past = past_this_hand(bar, player.reach_mm)
     step = HARDEST_STEP if past else min(max(norm, EASIEST_STEP), HARDEST_STEP)
     return BarGrade(bar.index, bar.number, step, findings, past)
-
-
-def base_and_memory(song: Song, part: Part, steps: Sequence[float], weighing: Weighing) -> float:
-    """What bars of these Steps (by index) make of the song: peak and typical as weighed, and memory on top."""
-    sounding = [index for index in played_order(part, song.order) if not part.bars[index].silent]
-    beats = [float(part.bars[index].quarters / part.bars[index].metre.beat_quarters) for index in sounding]
-    played = [steps[index] for index in sounding]
-    peak_share, typical_share = WEIGHINGS[weighing]
-    return peak_share * _peak(played, sounding)[0] + typical_share * _cubic_mean(played, beats) + memory(part.bars, sorted(set(sounding)))
 
 
 def _peak(steps: list[float], indexes: list[int]) -> tuple[float, tuple[int, ...]]:

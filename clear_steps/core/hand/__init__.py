@@ -1,15 +1,50 @@
 """What the fretting hand does: the neck in mm, grips, moves and the cheapest path."""
 
+from clear_steps.core.hand.costs import HandTables, PathCosts, ShapeSteps
 from clear_steps.core.hand.curve import HARDEST_STEP, Curve
-from clear_steps.core.hand.demands import Demand, Links, Shape, Spot, demands_of, is_fretted
+from clear_steps.core.hand.demands import BarDemands, Demand, Links, Shape, Spot, Tapped, demands_of_bar, is_fretted
+from clear_steps.core.hand.fingering import DemandsBook, Fingered, Fingerer, gaps_of, layers_of_part
 from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, grip_table
 from clear_steps.core.hand.moves import SLIDE_SHARE, movement_seconds, passing_factor
 from clear_steps.core.hand.neck import Neck, fret_distance_mm
-from clear_steps.core.hand.path import HandPath, HandTables, PathCosts, ShapeSteps, best_paths
-from clear_steps.core.hand.player import PRESET_SPANS_MM, SCHOOLS, Player, School
+from clear_steps.core.hand.path import HandPath, Layer, best_paths, k_best_paths
+from clear_steps.core.hand.player import PRESET_SPANS_MM, SCHOOLS, Habits, LittleFinger, Player, School
 
 __all__ = [
-    "FULL_BARRE_STRINGS", "HARDEST_STEP", "PRESET_SPANS_MM", "SCHOOLS", "SLIDE_SHARE", "Curve", "Demand", "Grip",
-    "HandPath", "HandTables", "Links", "Neck", "PathCosts", "Player", "School", "Shape", "ShapeSteps", "Spot", "best_paths",
-    "demands_of", "fret_distance_mm", "grip_table", "is_fretted", "movement_seconds", "passing_factor",
+    "FULL_BARRE_STRINGS",
+    "HARDEST_STEP",
+    "PRESET_SPANS_MM",
+    "SCHOOLS",
+    "SLIDE_SHARE",
+    "BarDemands",
+    "Curve",
+    "Demand",
+    "DemandsBook",
+    "Fingered",
+    "Fingerer",
+    "Grip",
+    "Habits",
+    "HandPath",
+    "HandTables",
+    "Layer",
+    "Links",
+    "LittleFinger",
+    "Neck",
+    "PathCosts",
+    "Player",
+    "School",
+    "Shape",
+    "ShapeSteps",
+    "Spot",
+    "Tapped",
+    "best_paths",
+    "demands_of_bar",
+    "fret_distance_mm",
+    "gaps_of",
+    "grip_table",
+    "is_fretted",
+    "k_best_paths",
+    "layers_of_part",
+    "movement_seconds",
+    "passing_factor",
 ]  # fmt: skip

@@ -1,12 +1,10 @@
 """What the score asks of the fretting hand, moment by moment."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-from clear_steps.core.score import Finger, Note, Part, Technique
-from clear_steps.core.score.ringing import Ringing, ringing_notes
-from clear_steps.core.score.timing import BarTime
+from clear_steps.core.score import Bar, Finger, Note, Technique
+from clear_steps.core.score.ringing import ringing_in
 
 
 @dataclass(frozen=True, slots=True)
@@ -24,6 +22,12 @@ class Shape:
     spots: tuple[Spot, ...]  # by fret, then thickest string first
     open_strings: frozenset[int]
     pinned: tuple[tuple[int, Finger], ...] = ()  # (string, finger)
+    bent: frozenset[int] = frozenset()  # strings that a finger bends
+
+    @property
+    def is_plain_note(self) -> bool:
+        """One spot and nothing more to it: its string makes no difference to the hand."""
+        return len(self.spots) == 1 and not self.pinned and not self.bent
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,52 +42,90 @@ class Links:
 
 @dataclass(frozen=True, slots=True)
 class Demand:
-    """One moment in which the fretting hand presses something."""
+    """One moment in which the fretting hand presses something; the onset counts from the bar's start."""
 
-    bar: int
     event: int
     onset: Fraction
-    seconds: float  # from the part's start, at the marked tempo
+    onset_quarters: float
     shape: Shape
     links: Links
 
 
+@dataclass(frozen=True, slots=True)
+class Tapped:
+    """A moment in which the picking hand taps, or slides what it has tapped."""
+
+    event: int
+    onset: Fraction
+    spot: Spot
+    slid: bool
+
+
+Leaving = tuple[tuple[Note, bool], ...]
+"""What sounded last, each note with whether the picking hand holds it: all that the next event must know."""
+
+
+@dataclass(frozen=True, slots=True)
+class BarDemands:
+    """What one bar asks of both hands on the neck, and what it leaves sounding."""
+
+    demands: tuple[Demand, ...]
+    taps: tuple[Tapped, ...]
+    leaving: Leaving
+    guessed: bool  # a bass is held over because the texture says so
+
+
 def is_fretted(note: Note) -> bool:
-    """Whether the fretting hand presses or touches the string: no open, dead or tapped note."""
+    """Whether a note needs a finger on the string: no open or dead one, and none struck by tapping."""
     return note.fret > 0 and not note.dead and Technique.TAP not in note.techniques
 
 
-def demands_of(part: Part, times: Sequence[BarTime], ringing: Sequence[Sequence[Ringing]] | None = None) -> tuple[Demand, ...]:
-    """Every moment at which the hand must press, in written order; `ringing` as `ringing_notes` gives it."""
-    ringing = ringing_notes(part) if ringing is None else ringing
+def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None) -> BarDemands:
+    """Every moment of a bar at which a hand must press; `before` is what the last sounding event left."""
     demands: list[Demand] = []
-    before: dict[int, Note] = {}
-    for bar_index, bar in enumerate(part.bars):
-        for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
-            held = ringing[bar_index][index].notes
-            notes = (*event.notes, *held) if held else event.notes
-            ahead = _set_ahead(part, bar_index, index) if event.notes else ()
-            spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)} | set(ahead)
-            if spots:
-                shape = Shape(
-                    tuple(sorted(spots, key=lambda spot: (spot.fret, -spot.string))),
-                    frozenset(note.string for note in notes if note.fret == 0 and not note.dead),
-                    tuple((note.string, note.finger) for note in event.notes if note.finger and is_fretted(note)),
-                )
-                demands.append(Demand(bar_index, index, onset, times[bar_index].at(float(onset)), shape, _links(event.notes, held, before)))
-            if event.notes:
-                before = {note.string: note for note in notes}
-    return tuple(demands)
+    taps: list[Tapped] = []
+    ringing = ringing_in(bar)
+    for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+        if not event.notes and not ringing[index].notes:
+            continue
+        sounded = {note.string: (note, tapped) for note, tapped in before}
+        held = ringing[index].notes
+        tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
+        taps += [Tapped(index, onset, Spot(n.string, n.fret), Technique.SLIDE in n.techniques) for n in event.notes if n.string in tapped and not n.tied]
+        notes = (*(note for note in event.notes if note.string not in tapped), *held)
+        ahead = _set_ahead(bar, index, following, tapped) if event.notes else ()
+        spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)} | set(ahead)
+        if spots:
+            demands.append(Demand(index, onset, float(onset), _shape(spots, notes, event.notes), _links(event.notes, held, sounded, tapped)))
+        if event.notes:
+            before = tuple((note, note.string in tapped) for note in (*event.notes, *held))
+    return BarDemands(tuple(demands), tuple(taps), before, any(row.guessed for row in ringing))
 
 
-def _set_ahead(part: Part, bar: int, event: int) -> tuple[Spot, ...]:
+def _shape(spots: set[Spot], notes: tuple[Note, ...], struck: tuple[Note, ...]) -> Shape:
+    return Shape(
+        tuple(sorted(spots, key=lambda spot: (spot.fret, -spot.string))),
+        frozenset(note.string for note in notes if note.fret == 0 and not note.dead),
+        tuple((note.string, note.finger) for note in struck if note.finger and is_fretted(note)),
+        frozenset(note.string for note in notes if note.bend and note.bend.half_tones),
+    )
+
+
+def _is_tapped(note: Note, sounded: dict[int, tuple[Note, bool]]) -> bool:
+    """Tapped itself, or the tapped note before it slid or held on."""
+    if Technique.TAP in note.techniques:
+        return True
+    goes_on = note.tied or Technique.SLIDE in note.techniques
+    return goes_on and note.string in sounded and sounded[note.string][1]
+
+
+def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[int]) -> tuple[Spot, ...]:
     """Fingers already down for the pull-offs that follow; one from a tap binds none."""
-    bars = part.bars
-    following = bars[bar].events[event + 1 : event + 2] or (bars[bar + 1].events[:1] if bar + 1 < len(bars) else ())
-    pulled = [note for later in following for note in later.notes if Technique.PULL_OFF in note.techniques and is_fretted(note)]
+    later = bar.events[event + 1 : event + 2] or (following.events[:1] if following else ())
+    pulled = [note for following_event in later for note in following_event.notes if Technique.PULL_OFF in note.techniques and is_fretted(note)]
     if not pulled:
         return ()
-    sounding = {note.string: note for note in bars[bar].events[event].notes}
+    sounding = {note.string: note for note in bar.events[event].notes if note.string not in tapped}
     return tuple(
         Spot(note.string, note.fret)
         for note in pulled
@@ -94,15 +136,17 @@ def _set_ahead(part: Part, bar: int, event: int) -> tuple[Spot, ...]:
 _NO_LINKS = Links()
 
 
-def _links(notes: tuple[Note, ...], held: tuple[Note, ...], before: dict[int, Note]) -> Links:
+def _links(notes: tuple[Note, ...], held: tuple[Note, ...], before: dict[int, tuple[Note, bool]], tapped: frozenset[int]) -> Links:
     if not held and not any(note.techniques or note.tied for note in notes):
         return _NO_LINKS
+    own = tuple(note for note in notes if note.string not in tapped)
 
     def arriving(technique: Technique) -> tuple[int, ...]:
         return tuple(
-            note.string for note in notes
-            if technique in note.techniques and is_fretted(note) and note.string in before and is_fretted(before[note.string])
+            note.string for note in own
+            if technique in note.techniques and is_fretted(note) and note.string in before
+            and not before[note.string][1] and is_fretted(before[note.string][0])
         )  # fmt: skip
 
-    kept = tuple(note.string for note in (*held, *(note for note in notes if note.tied)) if is_fretted(note))
+    kept = tuple(note.string for note in (*held, *(note for note in own if note.tied)) if is_fretted(note))
     return Links(arriving(Technique.HAMMER_ON), arriving(Technique.PULL_OFF), arriving(Technique.SLIDE), kept)

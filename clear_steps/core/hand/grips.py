@@ -10,6 +10,7 @@ from numpy.typing import NDArray
 
 from clear_steps.core.hand.demands import Shape, Spot
 from clear_steps.core.hand.neck import Neck
+from clear_steps.core.hand.player import Habits, LittleFinger
 from clear_steps.core.score import Finger
 
 FINGERS = (Finger.INDEX, Finger.MIDDLE, Finger.RING, Finger.LITTLE)
@@ -20,6 +21,9 @@ FULL_BARRE_STRINGS = 5
 _WIDE_COST = 30.0  # a fret more between two fingers than they lie apart
 _CRAMPED_COST = 9.0  # a fret less
 _FINGER_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 0.5, Finger.RING: 1.5, Finger.LITTLE: 6.0, Finger.THUMB: 20.0}
+_LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 400.0, LittleFinger.USUAL: 6.0, LittleFinger.PREFERRED: 0.0}
+# A bend is made by the ring finger with helpers behind it; the index has none, the little finger is weak.
+_BEND_COST = {Finger.INDEX: 60.0, Finger.MIDDLE: 12.0, Finger.RING: 0.0, Finger.LITTLE: 40.0, Finger.THUMB: 400.0}
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
 _BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 90.0, Finger.LITTLE: 4000.0}
 _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
@@ -41,6 +45,11 @@ class Grip:
     def fingers(self) -> tuple[Finger, ...]:
         """Fingers in use, index first."""
         return tuple(dict.fromkeys(finger for finger, _ in self.presses))
+
+    @property
+    def thumbed(self) -> bool:
+        """Whether the thumb frets a bass."""
+        return any(finger is Finger.THUMB for finger, _ in self.presses)
 
     @property
     def finger_frets(self) -> dict[Finger, int]:
@@ -82,9 +91,14 @@ class GripTable:
         return replace(self, grips=grips)
 
 
-def grip_table(shape: Shape, neck: Neck, strings: int) -> GripTable:
+def grip_table(shape: Shape, neck: Neck, strings: int, habits: Habits = Habits()) -> GripTable:
     """Enumerate grips: fingers rise with the fret, and at one fret from thick to thin strings."""
-    found = [(grip, cost) for presses in _pinned(shape, strings) for grip, cost in _placed(presses, neck)]
+    finger_costs = {**_FINGER_COST, Finger.LITTLE: _LITTLE_FINGER_COST[habits.little_finger]}
+    found = [
+        (grip, cost + sum(_BEND_COST[finger] for finger, spot in grip.presses if spot.string in shape.bent))
+        for presses in _pinned(shape, strings, habits.thumb_over)
+        for grip, cost in _placed(presses, neck, finger_costs)
+    ]
     grips = tuple(grip for grip, _ in found)
     position = np.array([neck.fret_mm(grip.position) for grip in grips])
     frets = [[spot.fret for finger, spot in grip.presses if finger is not Finger.THUMB] or [grip.position] for grip in grips]
@@ -103,9 +117,9 @@ def grip_table(shape: Shape, neck: Neck, strings: int) -> GripTable:
 _Presses = tuple[tuple[Finger, tuple[Spot, ...]], ...]
 
 
-def _pinned(shape: Shape, strings: int) -> list[_Presses]:
+def _pinned(shape: Shape, strings: int, thumb_over: bool) -> list[_Presses]:
     """The assignments that honour the teacher's pins, or all of them where none can."""
-    every = list(_assignments(shape, strings))
+    every = list(_assignments(shape, strings, thumb_over))
     wanted = dict(shape.pinned)
     kept = [presses for presses in every if all(_sounding_finger(presses, string) == finger for string, finger in wanted.items())]
     return kept or every
@@ -116,11 +130,14 @@ def _sounding_finger(presses: _Presses, string: int) -> Finger | None:
     return max(on)[1] if on else None
 
 
-def _assignments(shape: Shape, strings: int) -> Iterator[_Presses]:
+def _assignments(shape: Shape, strings: int, thumb_over: bool) -> Iterator[_Presses]:
     thumbs: list[tuple[tuple[Spot, ...], tuple[Spot, ...]]] = [((), shape.spots)]
     lowest = [spot for spot in shape.spots if spot.string == strings]
+    with_thumb: list[tuple[tuple[Spot, ...], tuple[Spot, ...]]] = [((lowest[-1],), tuple(spot for spot in shape.spots if spot not in lowest))] if lowest else []
     if (strings, Finger.THUMB) in shape.pinned and lowest:
-        thumbs = [((lowest[-1],), tuple(spot for spot in shape.spots if spot not in lowest))]
+        thumbs = with_thumb
+    elif thumb_over and len(shape.spots) > 1:
+        thumbs += with_thumb
     for thumb, spots in thumbs:
         held: _Presses = ((Finger.THUMB, thumb),) if thumb else ()
         found = False
@@ -155,7 +172,7 @@ def _can_barre(run: tuple[Spot, ...], lower: tuple[Spot, ...], open_strings: fro
     return not any(low <= string <= high for string in open_strings | below)
 
 
-def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:
+def _placed(presses: _Presses, neck: Neck, finger_costs: dict[Finger, float]) -> Iterator[tuple[Grip, float]]:
     """A grip for each position the hand may take, with its convention cost."""
     fretting = [(finger, spots) for finger, spots in presses if finger is not Finger.THUMB]
     flat = tuple((finger, spot) for finger, spots in presses for spot in spots)
@@ -163,7 +180,7 @@ def _placed(presses: _Presses, neck: Neck) -> Iterator[tuple[Grip, float]]:
     reach = neck.fret_mm(max(frets)) - neck.fret_mm(min(frets)) if frets else 0.0
     barres = [(max(s.string for s in spots) - min(s.string for s in spots) + 1, spots[0].fret) for _, spots in fretting if len(spots) > 1]
     width, barre_fret = max(barres, default=(0, 0))
-    cost = sum(_FINGER_COST[finger] for finger, _ in presses) + _spread_cost(fretting)
+    cost = sum(finger_costs[finger] for finger, _ in presses) + _spread_cost(fretting)
     cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
     if len(fretting) > 1 and fretting[0][0] is not Finger.INDEX:
         cost += _IDLE_INDEX_COST

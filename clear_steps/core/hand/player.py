@@ -8,11 +8,28 @@ from clear_steps.core.errors import InvalidValueError
 REACH_OVER_SPAN = 1.4  # the most a hand can reach over its comfortable span (from memory)
 
 
+class LittleFinger(StrEnum):
+    """How willingly a player uses the little finger."""
+
+    AVOIDED = "avoided"
+    USUAL = "usual"
+    PREFERRED = "preferred"
+
+
+@dataclass(frozen=True, slots=True)
+class Habits:
+    """What a hand is used to, whatever its size."""
+
+    little_finger: LittleFinger = LittleFinger.USUAL
+    thumb_over: bool = False  # the thumb may fret the thickest string
+
+
 @dataclass(frozen=True, slots=True)
 class Player:
     """Comfortable span from index to little finger in mm; a child's may be 60, a large hand's 130."""
 
     span_mm: float = 100.0
+    habits: Habits = Habits()
 
     def __post_init__(self) -> None:
         if not 40 <= self.span_mm <= 200:

@@ -8,7 +8,21 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from clear_steps.core.hand import PRESET_SPANS_MM, SCHOOLS, Demand, Grip, HandTables, Neck, PathCosts, School, Shape, Spot, best_paths, demands_of, grip_table
+from clear_steps.core.hand import (
+    PRESET_SPANS_MM,
+    SCHOOLS,
+    Grip,
+    HandTables,
+    Layer,
+    Neck,
+    PathCosts,
+    School,
+    Shape,
+    Spot,
+    best_paths,
+    grip_table,
+    layers_of_part,
+)
 from clear_steps.core.hand.demands import Links
 from clear_steps.core.score import Finger, Note, Song, Technique
 from clear_steps.core.score.timing import bar_times
@@ -32,9 +46,9 @@ def costs(school: School = School.BALANCED) -> PathCosts:
     return PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[school])
 
 
-def demands(song: Song) -> tuple[Demand, ...]:
+def demands(song: Song) -> tuple[Layer, ...]:
     part = song.parts[0]
-    return demands_of(part, bar_times(part, song.playing_tempo))
+    return layers_of_part(part, bar_times(part, song.playing_tempo))
 
 
 def fingering(song: Song, school: School = School.BALANCED) -> list[str]:
@@ -132,7 +146,7 @@ def test_the_path_is_the_cheapest_of_all(spots: list[tuple[int, int]]) -> None:
     asked = demands(line(*(f"{string}.{fret}" for string, fret in spots)))
     layers = HandTables(NECK, 6, [100.0], costs())
     tables = [layers.grip_costs(demand.shape)[0] for demand in asked]
-    moves = [layers.move_costs(a.shape, b.shape, b.links, round(b.seconds - a.seconds, 9))[0] for a, b in pairwise(asked)]
+    moves = [layers.move_costs(a.shape, b.shape, b.links, b.seconds)[0] for a, b in pairwise(asked)]
     every = (
         sum(table[row] for table, row in zip(tables, rows, strict=True)) + sum(move[a, b] for move, a, b in zip(moves, rows, rows[1:], strict=False))
         for rows in product(*(range(len(table)) for table in tables))

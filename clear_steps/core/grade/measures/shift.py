@@ -2,7 +2,7 @@
 
 from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.played import Moment, Move, PlayedBar
+from clear_steps.core.grade.played import Moment, Move, PlayedBar, TapMove
 from clear_steps.core.hand import HARDEST_STEP
 
 UNIT = "of the time there is"
@@ -11,8 +11,9 @@ _MORE_SHIFTS = 0.3  # leaping at every note is harder than once
 
 
 def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """The load of the worst move, with a share of all the others."""
-    moves = [(moment.move, moment) for moment in bar.moments if moment.move and moment.move.way.distance_mm > 0]
+    """The load of the worst move of either hand, with a share of all the others."""
+    moves: list[tuple[Move | TapMove, Moment]] = [(moment.move, moment) for moment in bar.moments if moment.move and moment.move.way.distance_mm > 0]
+    moves += [(moment.tap_move, moment) for moment in bar.moments if moment.tap_move]
     if not moves:
         return nothing(UNIT)
     steps = [ladder.curves["shift"].step(move.load) for move, _ in moves]
@@ -21,15 +22,18 @@ def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     step = min(worst + _MORE_SHIFTS * (together - worst), HARDEST_STEP)
     move, moment = moves[max(range(len(moves)), key=lambda index: moves[index][0].load)]
     more = f"; {len(moves)} moves in the bar" if len(moves) > 1 else ""
+    way = move if isinstance(move, TapMove) else move.way
     evidence = (
         f"At {beat_words(moment.onset, bar.bar.metre)} {_who(move, moment)}, "
-        f"{move.way.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {move.way.needed_seconds:.2f} s{more}."
+        f"{way.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
     )
     return Finding(step, move.load, UNIT, Place(moment.onset, moment.strings), evidence)
 
 
-def _who(move: Move, moment: Moment) -> str:
-    """What goes from where to where: the hand, or one finger that goes farther."""
+def _who(move: Move | TapMove, moment: Moment) -> str:
+    """What goes from where to where: a hand, or one finger that goes farther."""
+    if isinstance(move, TapMove):
+        return f"the tapping hand moves from the {_fret(move.from_fret)} to the {_fret(move.to_fret)} fret"
     if move.way.jump:
         finger, start, stop = move.way.jump
         return f"the {finger_words((finger,))} jumps from the {_fret(start)} to the {_fret(stop)} fret"

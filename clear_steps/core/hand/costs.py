@@ -1,0 +1,139 @@
+"""What grips and moves cost, in whole numbers, so that sums are exact and ties are true ties.
+
+The cost of a reach and of a move is the sixth power of the Step it would get, so that what the path
+avoids is what the grade counts. All hands of a batch share one geometry: arrays are (hand, row before, row).
+"""
+
+from collections.abc import Hashable, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from clear_steps.core.hand.curve import Curve
+from clear_steps.core.hand.demands import Links, Shape, Spot
+from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, GripTable, grip_table
+from clear_steps.core.hand.moves import MoveTable, move_table, passing_factor
+from clear_steps.core.hand.neck import Neck
+from clear_steps.core.hand.player import Habits, SchoolWeights
+
+COST_UNITS = 1000  # a cost of 1 in whole numbers
+_SHAPE_WEIGHT = 40.0
+
+Costs = NDArray[np.int64]
+
+
+@dataclass(frozen=True, slots=True)
+class PathCosts:
+    """The curves that turn reaches and loads into Steps, the school's weights and the player's habits."""
+
+    stretch: Curve
+    shift: Curve
+    shape_steps: "ShapeSteps"
+    school: SchoolWeights
+    habits: Habits = Habits()
+
+
+@dataclass(frozen=True, slots=True)
+class ShapeSteps:
+    """Steps of setting a grip: by number of fingers, by kind of barre."""
+
+    two_fingers: float
+    three_fingers: float
+    four_fingers: float
+    small_barre: float
+    full_barre_low: float  # at the 1st fret
+    full_barre_high: float  # from the 5th fret on
+    thumb: float  # a bass fretted by the thumb, at least
+
+    def step(self, grip: Grip) -> float:
+        """Step of setting a grip; one finger alone is none."""
+        count = len(grip.fingers)
+        by_fingers = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)[count]
+        if grip.thumbed:
+            by_fingers = max(by_fingers, self.thumb)
+        if grip.barre_strings >= FULL_BARRE_STRINGS:
+            down = min(max((grip.barre_fret - 1) / 4, 0.0), 1.0)
+            return max(by_fingers, self.full_barre_low + (self.full_barre_high - self.full_barre_low) * down)
+        return max(by_fingers, self.small_barre if grip.barre_strings else 0.0)
+
+
+def _sixth(steps: NDArray[np.float64]) -> NDArray[np.float64]:
+    cubes = steps * steps * steps  # products: numpy's power is many times slower
+    return cubes * cubes
+
+
+def _whole(costs: NDArray[np.float64]) -> Costs:
+    return np.rint(costs * COST_UNITS).astype(np.int64)
+
+
+_Pair = tuple[Hashable, ...]
+
+
+def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
+    """What a table of moves depends on: of single notes only the frets, and whether they share a string."""
+    if before.is_plain_note and after.is_plain_note:
+        a, b = before.spots[0], after.spots[0]
+        return (a.fret, b.fret, a.string == b.string, *(bool(strings) for strings in (links.raised, links.lowered, links.slid, links.kept)))
+    return (before, after, links)
+
+
+def _on_first_string(shape: Shape) -> Shape:
+    """A plain note's shape on the 1st string, which costs the same."""
+    return Shape((Spot(1, shape.spots[0].fret),), frozenset())
+
+
+class HandTables:
+    """What hands of some spans (mm) can do on one neck; each table is built once per shape or pair of shapes.
+
+    Pure: a table depends on its key alone, so one object may serve many paths.
+    """
+
+    def __init__(self, neck: Neck, strings: int, spans_mm: Sequence[float], costs: PathCosts) -> None:
+        self._neck, self._strings, self._costs = neck, strings, costs
+        self._spans = np.array(spans_mm, dtype=np.float64)[:, None]
+        self.hands = len(spans_mm)
+        self._tables: dict[Shape, GripTable] = {}
+        self._grip_costs: dict[Shape, Costs] = {}
+        self._moves: dict[_Pair, MoveTable] = {}
+        self._move_costs: dict[tuple[_Pair, float], Costs] = {}
+
+    def table(self, shape: Shape) -> GripTable:
+        """Grips of a shape."""
+        if shape not in self._tables:
+            first = _on_first_string(shape) if shape.is_plain_note else shape
+            if first != shape:
+                self._tables[shape] = self.table(first).on_string(shape.spots[0].string)
+            else:
+                self._tables[shape] = grip_table(shape, self._neck, self._strings, self._costs.habits)
+        return self._tables[shape]
+
+    def grip_costs(self, shape: Shape) -> Costs:
+        """(hand, row): reach to the sixth power, shape in proportion, convention."""
+        if shape not in self._grip_costs:
+            first = _on_first_string(shape) if shape.is_plain_note else shape
+            self._grip_costs[shape] = self.grip_costs(first) if first != shape else self._built_grip_costs(shape)
+        return self._grip_costs[shape]
+
+    def _built_grip_costs(self, shape: Shape) -> Costs:
+        table = self.table(shape)
+        reach = _sixth(self._costs.stretch.steps_beyond(table.reach_mm[None, :] / self._spans))
+        setting = _SHAPE_WEIGHT * np.array([self._costs.shape_steps.step(grip) for grip in table.grips])
+        return _whole(self._costs.school.reach * reach + setting + table.convention)
+
+    def move_costs(self, before: Shape, after: Shape, links: Links, seconds: float) -> Costs:
+        """(hand, row before, row): load and passing reach to the sixth power, convention."""
+        key = (_pair(before, after, links), seconds)
+        if key not in self._move_costs:
+            moves = self._move_table(before, after, links)
+            load = _sixth(self._costs.shift.steps_beyond(moves.needed_seconds / seconds))
+            ratio = passing_factor(1 / seconds) * moves.reach_mm[None, :, :] / self._spans[:, :, None]
+            reach = _sixth(self._costs.stretch.steps_beyond(ratio))
+            self._move_costs[key] = _whole(self._costs.school.reach * reach + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :])
+        return self._move_costs[key]
+
+    def _move_table(self, before: Shape, after: Shape, links: Links) -> MoveTable:
+        key = _pair(before, after, links)
+        if key not in self._moves:
+            self._moves[key] = move_table(self.table(before), self.table(after), links)
+        return self._moves[key]
