@@ -3,11 +3,12 @@
 from clear_steps.core.hand.costs import HandTables, PathCosts, ShapeSteps
 from clear_steps.core.hand.curve import HARDEST_STEP, Curve
 from clear_steps.core.hand.demands import BarDemands, Demand, Links, Shape, Spot, Tapped, demands_of_bar, is_fretted
-from clear_steps.core.hand.fingering import DemandsBook, Fingered, Fingerer, gaps_of, layers_of_part
+from clear_steps.core.hand.fingering import DemandsBook, Fingered, Fingerer, gaps_of, layers_of, layers_of_part
 from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, grip_table
 from clear_steps.core.hand.moves import SLIDE_SHARE, movement_seconds, passing_factor
 from clear_steps.core.hand.neck import Neck, fret_distance_mm
 from clear_steps.core.hand.path import HandPath, Layer, best_paths, k_best_paths
+from clear_steps.core.hand.placing import Moment, Pitch, place, places_of
 from clear_steps.core.hand.player import PRESET_SPANS_MM, SCHOOLS, Habits, LittleFinger, Player, School
 
 __all__ = [
@@ -29,8 +30,10 @@ __all__ = [
     "Layer",
     "Links",
     "LittleFinger",
+    "Moment",
     "Neck",
     "PathCosts",
+    "Pitch",
     "Player",
     "School",
     "Shape",
@@ -44,7 +47,10 @@ __all__ = [
     "grip_table",
     "is_fretted",
     "k_best_paths",
+    "layers_of",
     "layers_of_part",
     "movement_seconds",
     "passing_factor",
+    "place",
+    "places_of",
 ]  # fmt: skip

@@ -1,0 +1,253 @@
+"""Other ways to play a passage: other fingers on the same places, other places of the same pitches.
+
+Every way is a part of its own, its fingers pinned in the passage, and is graded by the same code as the original.
+"""
+
+import itertools
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from functools import partial
+
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade.finding import beat_words, finger_words, ordinal
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.step import Grader, GradeRequest, Grading
+from clear_steps.core.hand import (
+    PRESET_SPANS_MM,
+    SCHOOLS,
+    DemandsBook,
+    Grip,
+    HandTables,
+    Moment,
+    Neck,
+    PathCosts,
+    Pitch,
+    School,
+    Spot,
+    gaps_of,
+    is_fretted,
+    k_best_paths,
+    layers_of,
+    place,
+)  # fmt: skip
+from clear_steps.core.score import Bar, Event, Note, Part, Song, Technique
+from clear_steps.core.score.ringing import sounding_quarters
+from clear_steps.core.score.timing import bar_times
+
+MOST_BARS = 8
+_FINGERINGS = 12  # cheapest paths looked at for fingers that differ
+_MOST_FINGERINGS = 2  # of these that are shown
+_MOST_PLACES = 4
+_POSITIONS = (1, 2, 3, 4, 5, 7, 9, 10, 12)
+_POSITION_FRETS = 5  # frets a hand covers without moving, one stretched to
+_ARRIVING = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
+
+
+@dataclass(frozen=True, slots=True)
+class Alternative:
+    """One way to play a passage; figures are of the passage, the song's Step is of the whole."""
+
+    title: str
+    sentence: str
+    part: Part
+    bar_steps: tuple[float, ...]
+    song_step: float
+    widest_mm: float
+    moves: int
+    travel_mm: float
+    strings: tuple[int, ...]  # thinnest first
+    positions: tuple[int, int]  # lowest and highest
+    stops_ringing: int  # notes that sound shorter than as written
+    step_with_neighbours: float  # the hardest of the passage, the bar before and the bar after
+
+    @property
+    def step(self) -> float:
+        """The passage's hardest bar."""
+        return max(self.bar_steps)
+
+
+def alternatives(song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest = GradeRequest()) -> tuple[Alternative, ...]:
+    """Ways to play bars `first` to `last` (indexes), as written first, the others easiest first; raises InvalidValueError."""
+    if not 0 <= first <= last < len(part.bars) or last - first >= MOST_BARS:
+        raise InvalidValueError("passage", f"{first} to {last}", f"1 to {MOST_BARS} bars of the part")
+    return _Passage(song, part, first, last, ladder, request).ways()
+
+
+class _Passage:
+    def __init__(self, song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest) -> None:
+        self._song, self._part, self._first, self._last = song, part, first, last
+        self._ladder, self._request = ladder, request
+        self._grader = Grader(song, part, ladder, request)
+        self._times = bar_times(part, song.playing_tempo)
+        self._neck = Neck(part.scale_length_mm, part.capo)
+
+    def ways(self) -> tuple[Alternative, ...]:
+        """As written, and what differs from it and from one another."""
+        written = self._pinned(self._part, self._grader.grade(self._part))
+        base = self._shown("As written", self._part, None)
+        seen = {self._bars(written)}
+        found: list[Alternative] = []
+        for most, family in ((2, self._by_schools()), (_MOST_PLACES, self._by_places()), (_MOST_FINGERINGS, self._by_fingers())):
+            fresh = []
+            for title, candidate in family:
+                if self._bars(candidate) not in seen:
+                    seen.add(self._bars(candidate))
+                    fresh.append(self._shown(title or self._difference(written, candidate), candidate, base))
+            found += sorted(fresh, key=_easiest)[:most]
+        return (base, *sorted(found, key=_easiest))
+
+    def _bars(self, part: Part) -> tuple[Bar, ...]:
+        return part.bars[self._first : self._last + 1]
+
+    def _by_schools(self) -> Iterator[tuple[str, Part]]:
+        titles = {School.HOLD: "Keep fingers down and stretch", School.MOVE: "Stay compact and move the hand"}
+        free = self._with_bars(self._part, [_unpinned(bar) for bar in self._bars(self._part)])
+        for school, title in titles.items():
+            grading = Grader(self._song, free, self._ladder, replace(self._request, school=school)).grade(free)
+            yield title, self._pinned(free, grading)
+
+    def _by_fingers(self) -> Iterator[tuple[str, Part]]:
+        """The cheapest paths whose fingers differ."""
+        book = DemandsBook().of(self._part)
+        gaps = gaps_of(book, self._times)
+        rows = [(index, book[index]) for index in range(self._first, self._last + 1)]
+        layers = [layer for index, bar in rows for layer in layers_of(bar, gaps[index], self._times[index].quarter_seconds)]
+        places = [(index, demand.event) for index, bar in rows for demand in bar.demands]
+        for path in k_best_paths(layers, self._tables(), _FINGERINGS):
+            grips = dict(zip(places, path.grips, strict=False))
+            yield "", self._with_bars(self._part, [_pinned_bar(bar, at, grips) for at, bar in enumerate(self._bars(self._part), self._first)])
+
+    def _by_places(self) -> Iterator[tuple[str, Part]]:
+        """The passage in one position after another, where it lies there."""
+        tables = self._tables()
+        moments = list(self._moments())
+        for position in _POSITIONS:
+            inside = range(position, position + _POSITION_FRETS)
+            placed = place(moments, self._part.tuning, self._part.capo, tables, partial(_lies_in, inside))
+            if placed is not None:
+                moved = self._with_bars(self._part, self._replaced(placed))
+                grading = self._grader.grade(moved)
+                yield f"Elsewhere, around {ordinal(self._usual_position(grading))} position", self._pinned(moved, grading)
+
+    def _usual_position(self, grading: Grading) -> int:
+        positions = sorted(max(grip.position, 1) for place, grip in grading.grips.items() if self._first <= place[0] <= self._last)
+        return positions[len(positions) // 2] if positions else 1
+
+    def _difference(self, written: Part, other: Part) -> str:
+        """The first finger that differs, in words: `Little finger instead of third at bar 2, beat 3`."""
+        for index in range(self._first, self._last + 1):
+            bar, number = written.bars[index], written.bar_number(index)
+            for onset, event, changed in zip(bar.onsets, bar.events, other.bars[index].events, strict=True):
+                for old, new in zip(event.notes, changed.notes, strict=True):
+                    if old.finger and new.finger and old.finger != new.finger:
+                        words = f"{finger_words((new.finger,))} instead of {finger_words((old.finger,)).removesuffix(' finger')}"
+                        return f"{words[0].upper()}{words[1:]} at bar {number}, {beat_words(onset, bar.metre)}"
+        return "Other fingers"
+
+    def _tables(self) -> HandTables:
+        costs = PathCosts(
+            self._ladder.curves["stretch"], self._ladder.curves["shift"], self._ladder.shapes, SCHOOLS[self._request.school], self._request.player.habits
+        )
+        return HandTables(self._neck, self._part.tuning.strings, [PRESET_SPANS_MM["medium"]], costs)
+
+    def _moments(self) -> Iterator[Moment]:
+        before: tuple[Note, ...] = ()
+        waited = 0.0
+        for index, bar in enumerate(self._bars(self._part), self._first):
+            for event in bar.events:
+                if event.notes:
+                    yield Moment(waited, tuple(self._pitch(note, before) for note in event.notes))
+                    waited, before = 0.0, event.notes
+                waited += float(event.quarters) * self._times[index].quarter_seconds
+
+    def _pitch(self, note: Note, before: tuple[Note, ...]) -> Pitch:
+        """Harmonics, taps and dead notes stay where they speak, and so does what hangs on a note before the passage."""
+        midi = self._part.tuning.open_pitch(note.string) + self._part.capo + note.fret
+        hangs = note.tied or bool(note.techniques & _ARRIVING)
+        follows = next((at for at, other in enumerate(before) if other.string == note.string), None) if hangs else None
+        stays = note.dead or note.techniques & {Technique.NATURAL_HARMONIC, Technique.TAP} or (hangs and follows is None)
+        return Pitch(midi, Spot(note.string, note.fret) if stays else None, follows)
+
+    def _replaced(self, placed: Sequence[Sequence[Spot]]) -> list[Bar]:
+        """The passage's bars with their notes at other spots."""
+        spots = iter(placed)
+
+        def moved(event: Event) -> Event:
+            if not event.notes:
+                return event
+            pairs = zip(event.notes, next(spots), strict=True)
+            notes = [replace(note, string=spot.string, fret=spot.fret, finger=None) for note, spot in pairs]
+            return replace(event, notes=tuple(sorted(notes, key=lambda note: note.string)))
+
+        return [replace(bar, events=tuple(map(moved, bar.events))) for bar in self._bars(self._part)]
+
+    def _with_bars(self, part: Part, bars: Sequence[Bar]) -> Part:
+        return replace(part, bars=(*part.bars[: self._first], *bars, *part.bars[self._last + 1 :]))
+
+    def _pinned(self, part: Part, grading: Grading) -> Part:
+        """The part with the passage's fingers written down as graded."""
+        return self._with_bars(part, [_pinned_bar(bar, at, grading.grips) for at, bar in enumerate(self._bars(part), self._first)])
+
+    def _shown(self, title: str, part: Part, written: Alternative | None) -> Alternative:
+        grading = self._grader.grade(part)
+        grips = [grading.grips[place] for place in sorted(grading.grips) if self._first <= place[0] <= self._last]
+        frets = [self._neck.fret_mm(grip.position) for grip in grips]
+        travels = [abs(b - a) for a, b in itertools.pairwise(frets) if abs(b - a) > 0]
+        strings = sorted({note.string for bar in self._bars(part) for event in bar.events for note in event.notes})
+        positions = [max(grip.position, 1) for grip in grips] or [0]
+        way = Alternative(
+            title, "", part, tuple(bar.step for bar in grading.bars[self._first : self._last + 1]), grading.step,
+            max(bar.findings["stretch"].value or 0.0 for bar in grading.bars[self._first : self._last + 1]), len(travels), sum(travels), tuple(strings),
+            (min(positions), max(positions)), self._stopped(part) if written else 0,
+            max(bar.step for bar in grading.bars[max(self._first - 1, 0) : self._last + 2]),
+        )  # fmt: skip
+        return replace(way, sentence=_sentence(way, written))
+
+    def _stopped(self, part: Part) -> int:
+        """Notes of the passage that sound shorter than as written."""
+        before, after = sounding_quarters(self._part), sounding_quarters(part)
+        count = 0
+        for index in range(self._first, self._last + 1):
+            for own, other, event, moved in zip(before[index], after[index], self._part.bars[index].events, part.bars[index].events, strict=True):
+                lengths = dict(zip(map(part.pitch_of, moved.notes), other, strict=True))
+                count += sum(lengths.get(self._part.pitch_of(note), length) < length for note, length in zip(event.notes, own, strict=True))
+        return count
+
+
+def _easiest(way: Alternative) -> tuple[float, float, float, float]:
+    return (round(way.step_with_neighbours, 2), round(way.step, 2), round(way.song_step, 2), way.travel_mm)
+
+
+def _lies_in(frets: range, spot: Spot) -> bool:
+    return spot.fret == 0 or spot.fret in frets
+
+
+def _unpinned(bar: Bar) -> Bar:
+    return replace(bar, events=tuple(replace(event, notes=tuple(replace(note, finger=None) for note in event.notes)) for event in bar.events))
+
+
+def _pinned_bar(bar: Bar, index: int, grips: dict[tuple[int, int], Grip]) -> Bar:
+    events = []
+    for number, event in enumerate(bar.events):
+        grip = grips.get((index, number))
+        notes = (replace(note, finger=grip.finger_on(note.string) if grip and is_fretted(note) else None) for note in event.notes)
+        events.append(replace(event, notes=tuple(notes)))
+    return replace(bar, events=tuple(events))
+
+
+def _sentence(way: Alternative, written: Alternative | None) -> str:
+    """`In one position, at most 62 mm wide and no move of the hand; 0.8 Step easier than as written.`"""
+    low, high = way.positions
+    where = f"In {ordinal(low)} position" if low == high else f"Between the {ordinal(low)} and the {ordinal(high)} position"
+    moves = "no move of the hand" if not way.moves else f"{way.moves} move{'s' if way.moves > 1 else ''} of the hand, {way.travel_mm:.0f} mm in all"
+    wide = f"at most {way.widest_mm:.0f} mm wide" if way.widest_mm else "no stretch"
+    words = f"{where}, {wide}, {moves}"
+    if written is None:
+        return f"{words}."
+    if way.stops_ringing:
+        words += f"; {way.stops_ringing} note{'s stop' if way.stops_ringing > 1 else ' stops'} ringing sooner"
+    difference = way.step - written.step
+    compared = "as hard as written" if abs(difference) < 0.05 else f"{abs(difference):.1f} Step {'easier' if difference < 0 else 'harder'} than as written"
+    if way.step_with_neighbours > max(written.step_with_neighbours, way.step) + 0.05:
+        compared += f", but the way in or out of it rises to Step {way.step_with_neighbours:.1f}"
+    return f"{words}; {compared}."

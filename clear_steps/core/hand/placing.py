@@ -1,0 +1,129 @@
+"""Where to play pitches: the cheapest places on the neck, by the same costs as the path of grips.
+
+A beam over the layered graph whose nodes are a place for every note together with a grip: exact where
+no more than `_BEAM` places compete, and deterministic always.
+"""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from clear_steps.core.hand.costs import COST_UNITS, Costs, HandTables
+from clear_steps.core.hand.demands import Links, Shape, Spot
+from clear_steps.core.score import Tuning
+
+HIGHEST_FRET = 19
+_BEAM = 16
+_MOST_PLACES = 12  # of one event that are tried
+_WIDEST_FRETS = 4  # a chord's frets lie so far apart at most, open strings aside
+_HIGH_COST = 6  # a fret above the fifth, a note: between equals people write low on the neck (from memory)
+_NO_LINKS = Links()
+
+
+@dataclass(frozen=True, slots=True)
+class Pitch:
+    """A note to be placed: its MIDI number, or where it must stay; `follows` is the note of the event before whose string it keeps."""
+
+    midi: int
+    fixed: Spot | None = None
+    follows: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Moment:
+    """Pitches struck together, `seconds` after the moment before."""
+
+    seconds: float
+    pitches: tuple[Pitch, ...]
+
+
+Placed = tuple[Spot, ...]
+Allowed = Callable[[Spot], bool]
+
+
+@dataclass(frozen=True, slots=True)
+class _State:
+    """The cheapest way to be in each grip of a shape, with the places chosen on it."""
+
+    shape: Shape | None  # None: nothing was pressed so far
+    waited: float  # seconds since that shape was set
+    costs: Costs  # (1, row)
+    placed: Placed
+    before: "_State | None"
+
+
+def places_of(midi: int, tuning: Tuning, capo: int, allowed: Allowed = lambda _: True) -> list[Spot]:
+    """Every spot that sounds a pitch, lowest fret first."""
+    frets = ((string, midi - capo - tuning.open_pitch(string)) for string in range(1, tuning.strings + 1))
+    spots = [Spot(string, fret) for string, fret in frets if 0 <= fret <= HIGHEST_FRET]
+    return sorted((spot for spot in spots if allowed(spot)), key=lambda spot: (spot.fret, spot.string))
+
+
+def place(moments: Sequence[Moment], tuning: Tuning, capo: int, tables: HandTables, allowed: Allowed = lambda _: True) -> tuple[Placed, ...] | None:
+    """A spot for every pitch of every moment, in order; None where some moment cannot be placed."""
+    states = [_State(None, 0.0, np.zeros((1, 1), dtype=np.int64), (), None)]
+    for moment in moments:
+        choices = list(_choices(moment, tuning, capo, allowed))
+        grown = [_grown(state, moment, placed, tables) for state in states for placed in choices if _keeps_strings(moment, state.placed, placed)]
+        if not grown:
+            return None
+        states = _cheapest_of_each(grown)
+    best = min(states, key=lambda state: int(state.costs.min()))
+    found: list[Placed] = []
+    state: _State | None = best
+    while state is not None and state.before is not None:
+        found.append(state.placed)
+        state = state.before
+    return tuple(reversed(found))
+
+
+def _choices(moment: Moment, tuning: Tuning, capo: int, allowed: Allowed) -> Iterator[Placed]:
+    """Ways to place the pitches of one moment on strings of their own, the most compact first."""
+    options = [[pitch.fixed] if pitch.fixed else places_of(pitch.midi, tuning, capo, allowed) for pitch in moment.pitches]
+    yield from sorted(_combined(options), key=lambda placed: (_width(placed), max((spot.fret for spot in placed), default=0)))[:_MOST_PLACES]
+
+
+def _combined(options: Sequence[Sequence[Spot]], chosen: Placed = ()) -> Iterator[Placed]:
+    if len(chosen) == len(options):
+        yield chosen
+        return
+    for spot in options[len(chosen)]:
+        if all(spot.string != other.string for other in chosen) and _width((*chosen, spot)) <= _WIDEST_FRETS:
+            yield from _combined(options, (*chosen, spot))
+
+
+def _width(placed: Placed) -> int:
+    frets = [spot.fret for spot in placed if spot.fret]
+    return max(frets) - min(frets) if frets else 0
+
+
+def _keeps_strings(moment: Moment, before: Placed, placed: Placed) -> bool:
+    return all(
+        pitch.follows is None or pitch.follows >= len(before) or before[pitch.follows].string == spot.string
+        for pitch, spot in zip(moment.pitches, placed, strict=True)
+    )  # fmt: skip
+
+
+def _grown(state: _State, moment: Moment, placed: Placed, tables: HandTables) -> _State:
+    high = _HIGH_COST * COST_UNITS * sum(max(spot.fret - 5, 0) for spot in placed)
+    pressed = tuple(sorted((spot for spot in placed if spot.fret), key=lambda spot: (spot.fret, -spot.string)))
+    waited = state.waited + moment.seconds
+    if not pressed:
+        return _State(state.shape, waited, state.costs + high, placed, state)
+    shape = Shape(pressed, frozenset(spot.string for spot in placed if not spot.fret))
+    costs = tables.grip_costs(shape)[:1] + high
+    if state.shape is None:
+        return _State(shape, 0.0, costs + int(state.costs.min()), placed, state)
+    moves = tables.move_costs(state.shape, shape, _NO_LINKS, max(round(waited, 9), 0.01))[:1]
+    return _State(shape, 0.0, (state.costs[:, :, None] + moves).min(axis=1) + costs, placed, state)
+
+
+def _cheapest_of_each(states: list[_State]) -> list[_State]:
+    """The cheapest state of every way to place the moment, and of these the cheapest few."""
+    best: dict[tuple[Placed, Shape | None], _State] = {}
+    for state in states:
+        key = (state.placed, state.shape)
+        if key not in best or state.costs.min() < best[key].costs.min():
+            best[key] = state
+    return sorted(best.values(), key=lambda state: int(state.costs.min()))[:_BEAM]
