@@ -8,6 +8,7 @@ from clear_steps.core.score import (
     TECHNIQUES,
     TUNINGS,
     Bar,
+    BarReading,
     Bend,
     Event,
     Feel,
@@ -94,7 +95,14 @@ def parts(draw: st.DrawFn, most_bars: int = 3) -> Part:
     """A part on any of the named tunings."""
     tuning = draw(st.sampled_from(list(TUNINGS.values())))
     held: dict[int, int] = {}
-    written = tuple(draw(bars(tuning.strings, held)) for _ in range(draw(st.integers(1, most_bars))))
+    count, written = draw(st.integers(1, most_bars)), ()
+    for _ in range(count):
+        held_before = dict(held)
+        written = (*written, draw(bars(tuning.strings, held)))
+    readings: tuple[BarReading, ...] = ()
+    if draw(st.integers(0, 3)) == 0:
+        aside = draw(bars(tuning.strings, held_before))
+        readings = (BarReading(len(written) - 1, "as first written", aside), BarReading(len(written) - 1, "louder", None))
     starts = sorted(draw(st.sets(st.integers(0, len(written) - 1), max_size=2)))
     times = st.sampled_from([1, 1, 2, None])
     return Part(
@@ -107,6 +115,7 @@ def parts(draw: st.DrawFn, most_bars: int = 3) -> Part:
         written,
         tuple(Section(draw(_WORDS), start, draw(times)) for start in starts),
         tuple((start, f"Watch {draw(_WORDS)}") for start in starts[:1]),
+        readings,
     )
 
 

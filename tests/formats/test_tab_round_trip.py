@@ -8,7 +8,7 @@ from clear_steps.formats.songjson import song_from_json, song_to_json
 from clear_steps.formats.tabtext import read_tab, write_tab
 from tests.songs import songs
 
-seen = {"notes": 0, "bends": 0, "ties": 0, "words": 0, "tuplets": 0, "fingers": 0}
+seen = {"notes": 0, "bends": 0, "ties": 0, "words": 0, "tuplets": 0, "fingers": 0, "readings": 0}
 
 
 @settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
@@ -17,6 +17,7 @@ def test_text_reads_back_as_an_equal_song(song: Song) -> None:
     text = write_tab(song)
     assert read_tab(text).song == song, text
     for part in song.parts:
+        seen["readings"] += len(part.readings)
         for _, _, event in part.events():
             seen["notes"] += len(event.notes)
             seen["bends"] += sum(note.bend is not None for note in event.notes)

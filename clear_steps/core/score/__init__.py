@@ -2,12 +2,14 @@
 
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
 from clear_steps.core.score.played import played_order
+from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
 from clear_steps.core.score.rhythm import NOTE_VALUES, Metre, parse_length, parse_metre, spell_length
 from clear_steps.core.score.song import (
     ASSUMED_TEMPO,
     COMMON_TIME,
     MAX_FRET,
     Bar,
+    BarReading,
     Bend,
     Event,
     Feel,
@@ -26,8 +28,8 @@ from clear_steps.core.score.tuning import STANDARD, TUNINGS, Tuning, default_tun
 
 __all__ = [
     "ASSUMED_TEMPO", "COMMON_TIME", "HARMONICS", "HOW_WORDS", "MAX_FRET", "NOTE_VALUES", "STANDARD",
-    "TECHNIQUES", "TUNINGS", "UNPICKED", "Bar", "Bend", "Event", "Feel", "Finger", "Instrument", "Metre",
+    "TECHNIQUES", "TUNINGS", "UNPICKED", "Bar", "BarReading", "Bend", "Event", "Feel", "Finger", "Instrument", "Metre",
     "Note", "Part", "Picking", "PickingFinger", "Section", "Song", "Stroke", "Technique", "Tuning", "Writing",
     "default_tuning", "letter_of", "midi_of", "midi_to_hz", "name_of", "parse_length", "parse_metre",
-    "parse_tuning", "played_order", "spell_length",
+    "parse_tuning", "played_order", "reading_in_use", "spell_length", "with_reading", "with_reading_in_use",
 ]  # fmt: skip

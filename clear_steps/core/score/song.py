@@ -191,6 +191,15 @@ class Section:
 
 
 @dataclass(frozen=True, slots=True)
+class BarReading:
+    """Another way the same bar is played or was written down, kept by name; without content it names the one in use."""
+
+    bar: int  # index
+    name: str
+    content: Bar | None
+
+
+@dataclass(frozen=True, slots=True)
 class Part:
     """What one guitar plays."""
 
@@ -203,6 +212,7 @@ class Part:
     bars: tuple[Bar, ...] = ()
     sections: tuple[Section, ...] = ()
     remarks: tuple[tuple[int, str], ...] = ()  # (index of the bar it stands before, text)
+    readings: tuple[BarReading, ...] = ()  # by bar, then as they were added
 
     def pitch_of(self, note: Note) -> int:
         """Sounding MIDI number: open string + capo + fret, or the partial of a natural harmonic."""
@@ -213,6 +223,10 @@ class Part:
     def bar_number(self, index: int) -> int:
         """Written number: from 1, a pickup is 0."""
         return index if self.bars and self.bars[0].pickup else index + 1
+
+    def bar_index(self, number: int) -> int:
+        """Index of a bar by its written number."""
+        return number if self.bars and self.bars[0].pickup else number - 1
 
     def events(self) -> Iterator[tuple[int, Fraction, Event]]:
         """Every event as (bar index, onset in the bar in quarters, event)."""

@@ -78,13 +78,24 @@ class RemarkLine:
     text: str
 
 
-Block = System | Header | SectionLine | RemarkLine
+@dataclass(frozen=True, slots=True)
+class ReadingLine:
+    """`Reading 5: name`: the bar that follows is another reading of bar 5; `Using 5: name` names the one in use."""
+
+    line: int
+    number: int
+    name: str
+    in_use: bool
+
+
+Block = System | Header | SectionLine | RemarkLine | ReadingLine
 
 _STRING = re.compile(r"\s*(?P<name>[A-Ga-g](?:#|b|♯|♭)?-?\d?|\d)?\s*(?P<body>[|\-].*)")
 _TAB_SIGNS = re.compile(r"[-|:*\s0-9xXhpbrts~/\\()<>=?.]+")
 _LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
 _HEADER = re.compile(r"(?P<key>[A-Za-z][A-Za-z ]{0,30}?)\s*:(?P<text>.*)")
 _SECTION = re.compile(r"\s*\[(?P<name>[^\]]*?)(?:\s+x(?P<times>\d{1,3}|\?))?\s*\]\s*")
+_READING = re.compile(r"\s*(?P<word>Reading|Using) (?P<number>\d{1,3}): *(?P<name>.{1,60})")
 _CHORD = re.compile(r"[A-G][#b]?(?:m|maj|min|dim|aug|sus|add|M|\+|-|°|ø|\d|[#b]\d|\(|\))*(?:/[A-G][#b]?)?|N\.?C\.?")
 _COUNT = re.compile(r"\d{1,2}|[e&atl+]")
 _BAR_MARK = re.compile(r"\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
@@ -211,6 +222,8 @@ def _plain_block(number: int, line: str, music_begun: bool) -> Block:
     if match := _SECTION.fullmatch(line):
         times = match["times"]
         return SectionLine(number, match["name"].strip(), None if times == "?" else int(times or 1))
+    if match := _READING.fullmatch(line):
+        return ReadingLine(number, int(match["number"]), match["name"].strip(), match["word"] == "Using")
     match = _HEADER.fullmatch(line)
     if match and (not music_begun or match["key"].lower() == "part"):
         text = match["text"]

@@ -4,11 +4,11 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
-from clear_steps.core.score import COMMON_TIME, Bar, Event, Metre, Note, Part, Section, Song, default_tuning
+from clear_steps.core.score import COMMON_TIME, Bar, BarReading, Event, Metre, Note, Part, Section, Song, default_tuning
 from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
 from clear_steps.formats.tabtext.header import Headers, read_header, read_tempo
 from clear_steps.formats.tabtext.labelling import LabelledEvent, label_events
-from clear_steps.formats.tabtext.lines import Header, Label, RemarkLine, SectionLine, System, blocks_of
+from clear_steps.formats.tabtext.lines import Header, Label, ReadingLine, RemarkLine, SectionLine, System, blocks_of
 from clear_steps.formats.tabtext.placing import PlacedBar, Slot, place_bars
 from clear_steps.formats.tabtext.problems import Findings
 from clear_steps.formats.tabtext.rawbars import RawBar, raw_bars
@@ -29,7 +29,7 @@ class Reading:
 @dataclass
 class _PartDraft:
     headers: Headers
-    items: list[System | SectionLine | RemarkLine] = field(default_factory=list)
+    items: list[System | SectionLine | RemarkLine | ReadingLine] = field(default_factory=list)
 
 
 def read_tab(text: str) -> Reading:
@@ -77,12 +77,23 @@ def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, 
     systems = [item for item in draft.items if isinstance(item, System)]
     part = replace(draft.headers.part, tuning=_tuning(systems, draft.headers, findings))
     raw: list[RawBar] = []
+    asides: list[tuple[ReadingLine, list[RawBar]]] = []
     sections: list[Section] = []
     remarks: list[tuple[int, str]] = []
+    aside: ReadingLine | None = None
     for item in draft.items:
         if isinstance(item, System):
-            if len(item.strings) == part.tuning.strings:
-                raw.extend(raw_bars(item, findings))
+            found = raw_bars(item, findings) if len(item.strings) == part.tuning.strings else []
+            if aside:
+                asides.append((aside, found))
+                aside = None
+            else:
+                raw.extend(found)
+        elif isinstance(item, ReadingLine):
+            if item.in_use:
+                asides.append((item, []))
+            else:
+                aside = item
         elif isinstance(item, SectionLine):
             sections = [section for section in sections if section.first_bar != len(raw)]
             sections.append(Section(item.name, len(raw), item.times))
@@ -93,7 +104,31 @@ def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, 
         return part, ()
     bars = _read_bars(raw, draft.headers.metre, findings)
     kept = tuple(section for section in sections if section.first_bar < len(bars))
-    return replace(part, bars=bars, sections=kept, remarks=tuple(remarks)), tuple(bar.line for bar in raw)
+    part = replace(part, bars=bars, sections=kept, remarks=tuple(remarks))
+    readings = (reading for line, own in asides if (reading := _reading(part, line, own, draft.headers.metre, findings)))
+    return replace(part, readings=tuple(sorted(readings, key=lambda reading: reading.bar))), tuple(bar.line for bar in raw)
+
+
+def _reading(part: Part, line: ReadingLine, raw: list[RawBar], metre: Metre | None, findings: Findings) -> BarReading | None:
+    """Another reading of a bar; its notes may hang on those of the bar before."""
+    index = part.bar_index(line.number)
+    if not 0 <= index < len(part.bars):
+        findings.wrong(
+            line.line, 1, f"a reading of bar {line.number} stands here; expected a bar from {part.bar_number(0)} to {part.bar_number(len(part.bars) - 1)}"
+        )
+        return None
+    if line.in_use:
+        return BarReading(index, line.name, None)
+    if len(raw) != 1:
+        findings.wrong(line.line, 1, f"{len(raw)} bars follow this line; expected one bar, the other reading of bar {line.number}")
+        return None
+    held: dict[int, int] = {}
+    before: dict[int, int] = {}
+    for bar in part.bars[:index]:
+        for event in bar.events:
+            before = {note.string: note.fret for note in event.notes}
+            held.update(before)
+    return BarReading(index, line.name, _read_bars(raw, metre, findings, (held, before))[0])
 
 
 def _tuning(systems: list[System], headers: Headers, findings: Findings) -> Tuning:
@@ -124,14 +159,14 @@ def _named_by_letters(system: System) -> Tuning | None:
     return next((tuning for tuning in TUNINGS.values() if tuning.letters == wanted), None)
 
 
-def _read_bars(raw: list[RawBar], metre: Metre | None, findings: Findings) -> tuple[Bar, ...]:
+def _read_bars(raw: list[RawBar], metre: Metre | None, findings: Findings, sounded: tuple[dict[int, int], dict[int, int]] | None = None) -> tuple[Bar, ...]:
+    """Bars one after another; `sounded` are the frets last sounded and those of the event before, by string, for an aside."""
     if raw and metre is None:
         findings.guessed(raw[0].line, 1, "no metre is written; 4/4 is taken")
     metres = [bar.metre or metre or COMMON_TIME for bar in raw]
     numbers = list(range(1, len(raw) + 1))
     placed = place_bars(raw, metres, numbers, findings)
-    held: dict[int, int] = {}  # fret last sounded, by string
-    before: dict[int, int] = {}  # frets of the event before
+    held, before = sounded or ({}, {})  # frets last sounded, and those of the event before, by string
     bars = []
     for index, (bar, placing) in enumerate(zip(raw, placed, strict=True)):
         drafts: list[LabelledEvent] = []
@@ -144,7 +179,7 @@ def _read_bars(raw: list[RawBar], metre: Metre | None, findings: Findings) -> tu
         if not placing.certain and events:
             events = (replace(events[0], uncertain=True), *events[1:])
         bars.append(_bar(bar, metres[index], events))
-    if bars and bars[0].quarters < bars[0].metre.quarters:
+    if bars and not sounded and bars[0].quarters < bars[0].metre.quarters:
         bars[0] = replace(bars[0], pickup=True)
     return tuple(bars)
 

@@ -65,7 +65,21 @@ def _part_lines(part: Part, metre: Metre) -> list[str]:
             lines += _system_lines(part, system)
             system = []
         system.append(laid_out)
-    return lines + _system_lines(part, system)
+    return lines + _system_lines(part, system) + _reading_lines(part, metre)
+
+
+def _reading_lines(part: Part, metre: Metre) -> list[str]:
+    """Other readings of bars, after all bars; each is written as if it stood in its bar's place."""
+    lines: list[str] = []
+    for reading in part.readings:
+        number = part.bar_number(reading.bar)
+        if reading.content is None:
+            lines += ["", f"Using {number}: {reading.name}"]
+            continue
+        earlier = [event for bar in part.bars[: reading.bar] for event in bar.events]
+        before = {note.string: note.fret for note in earlier[-1].notes} if earlier else {}
+        lines += ["", f"Reading {number}: {reading.name}", *_system_lines(part, [_bar_text(part, reading.content, metre, before)[0]])[1:]]
+    return lines
 
 
 def _system_lines(part: Part, bars: list[_BarText]) -> list[str]:
