@@ -76,6 +76,7 @@ def bars(draw: st.DrawFn, strings: int, held: dict[int, int]) -> Bar:
                 draw(_WORDS) if draw(st.integers(0, 9)) == 0 else "",
                 draw(st.integers(0, 19)) == 0,
                 draw(st.integers(0, 19)) == 0,
+                frozenset({"harp"}) if struck and draw(st.integers(0, 19)) == 0 else frozenset(),
             )
         )
         left -= length

@@ -14,9 +14,9 @@ ALLOWED = {
     "core.grade": {"core.errors", "core.score", "core.hand"},
     "core.easier": {"core.errors", "core.score", "core.hand", "core.grade"},
     "ladders": {"core.errors", "core.score", "core.hand", "core.grade"},
-    "formats": {"core.errors", "core.score"},
+    "formats": {"core.errors", "core.score", "core.hand", "core.grade", "ladders"},
     "store": {"core.errors", "core.hand", "core.easier"},
-    "demo": {"core.easier", "formats", "ladders", "store"},
+    "demo": {"core.hand", "core.easier", "formats", "ladders", "store"},
     "report": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "formats"},
     "web": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "ladders", "formats", "store"},
 }

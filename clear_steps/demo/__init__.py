@@ -6,6 +6,7 @@ from importlib.resources import files
 from pydantic import TypeAdapter
 
 from clear_steps.core.easier import Blocking, Edit, easier
+from clear_steps.core.hand import Player
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
 from clear_steps.store import Database, NewVersion, Players, Songs, Versions
@@ -56,4 +57,4 @@ def seed(database: Database) -> None:
             stored = songs.add(read_tab(text).song.title, text)
             versions.add(NewVersion(stored.id, 1, 0, shipped.target, shipped.edits, shipped.blocking))
         for name, span_mm in _PLAYERS:
-            players.add(name, span_mm)
+            players.add(name, Player(span_mm))

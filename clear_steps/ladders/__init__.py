@@ -14,7 +14,12 @@ from clear_steps.core.score import Technique
 @lru_cache(maxsize=1)
 def default_ladder() -> Ladder:
     """The ladder every grade uses unless another is asked for."""
-    return ladder_from_json(files(__package__).joinpath("default.json").read_bytes())
+    return ladder_from_json(default_ladder_json())
+
+
+def default_ladder_json() -> bytes:
+    """The ladder file that ships."""
+    return files(__package__).joinpath("default.json").read_bytes()
 
 
 def ladder_from_json(content: bytes) -> Ladder:
@@ -26,6 +31,7 @@ def ladder_from_json(content: bytes) -> Ladder:
             {row["curve"]: Curve(tuple((float(raw), float(step)) for raw, step in row["points"])) for row in rows["curves"]},
             {Technique(row["technique"]): float(row["step"]) for row in rows["techniques"]},
             ShapeSteps(**{key: float(step) for key, step in rows["shapes"].items() if key != "source"}),
+            {row["name"]: float(row["step"]) for row in rows.get("own_techniques", [])},
         )
     except json.JSONDecodeError as cause:
         raise ReadError((Problem(cause.lineno, cause.colno, f"{cause.msg}; expected a ladder as JSON"),)) from cause

@@ -66,3 +66,37 @@ class PlayerRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     name: Mapped[str] = mapped_column(String(80), unique=True)
     span_mm: Mapped[float]
+    little_finger: Mapped[str] = mapped_column(default="usual")
+    thumb_over: Mapped[bool] = mapped_column(default=False)
+
+
+class LadderRow(Base):
+    """A teacher's ladder; what it says is in its latest revision. At most one is in use, else the one that ships."""
+
+    __tablename__ = "ladders"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    in_use: Mapped[bool]
+    created_at: Mapped[datetime]
+
+
+class LadderRevisionRow(Base):
+    """One save of a ladder, as JSON in the shape of a ladder file."""
+
+    __tablename__ = "ladder_revisions"
+    __table_args__ = (UniqueConstraint("ladder_id", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    ladder_id: Mapped[int] = mapped_column(ForeignKey("ladders.id"), index=True)
+    number: Mapped[int]
+    content: Mapped[str]
+    saved_at: Mapped[datetime]
+
+
+class OwnStepRow(Base):
+    """The Step a teacher gives a part, one row a change of mind; without a step it was taken back."""
+
+    __tablename__ = "own_steps"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    song_id: Mapped[int] = mapped_column(ForeignKey("songs.id"), index=True)
+    part_index: Mapped[int]
+    step: Mapped[float | None]
+    saved_at: Mapped[datetime]

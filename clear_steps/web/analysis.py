@@ -5,15 +5,15 @@ from fractions import Fraction
 from functools import lru_cache
 
 from clear_steps.core.errors import Problem
-from clear_steps.core.grade import MEASURES, BarGrade, GradeRequest, Grading, Weighing, grade_song
+from clear_steps.core.grade import MEASURES, BarGrade, Grading, StepRange, grade_song, recurrence_words, recurrences, step_range, three_sentences
 from clear_steps.core.grade.finding import ordinal
-from clear_steps.core.hand import Grip, Neck, Player, School
+from clear_steps.core.hand import Grip, Neck
 from clear_steps.core.score import MAX_FRET, TECHNIQUES, Bar, Event, Note, Part, Song, name_of, played_order, spell_length
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.formats.tabtext import Reading, read_tab
-from clear_steps.ladders import default_ladder
 from clear_steps.web import schemas as api
+from clear_steps.web.current import LadderInUse
 
 
 @dataclass(frozen=True, slots=True)
@@ -22,6 +22,8 @@ class Graded:
 
     reading: Reading
     gradings: tuple[Grading, ...]
+    ranges: tuple[StepRange, ...]
+    unknown_techniques: tuple[str, ...] = ()
 
 
 @lru_cache(maxsize=128)
@@ -31,16 +33,17 @@ def read_cached(text: str) -> Reading:
 
 
 @lru_cache(maxsize=256)
-def _graded(text: str, span_mm: float, tempo: float | None, school: School, weighing: Weighing) -> Graded:
+def graded(text: str, query: api.GradeQuery, ladder: LadderInUse) -> Graded:
+    """Read and grade a text, once for the same question; raises ReadError."""
     reading = read_cached(text)
-    practice = None if tempo is None else Fraction(tempo).limit_denominator(1000)
-    request = GradeRequest(Player(span_mm), school, weighing, practice)
-    return Graded(reading, grade_song(reading.song, default_ladder(), request))
+    gradings = grade_song(reading.song, ladder.ladder, query.request)
+    parts = zip(reading.song.parts, gradings, strict=True)
+    ranges = tuple(step_range(reading.song, part, ladder.ladder, grading, query.request) for part, grading in parts)
+    return Graded(reading, gradings, ranges, tuple(sorted(_own_techniques(reading.song) - set(ladder.ladder.own_techniques))))
 
 
-def graded(text: str, query: api.GradeQuery) -> Graded:
-    """Read and grade a text, each once for the same question; raises ReadError."""
-    return _graded(text, query.span_mm, query.tempo, query.school, query.weighing)
+def _own_techniques(song: Song) -> set[str]:
+    return {name for part in song.parts for _, _, event in part.events() for name in event.own_techniques}
 
 
 def problem_model(problem: Problem) -> api.ProblemModel:
@@ -62,7 +65,8 @@ def analysis_of(result: Graded) -> api.AnalysisModel:
         order=list(song.order),
         ladder=gradings[0].ladder,
         guesses=[problem_model(guess) for guess in result.reading.guesses],
-        parts=[_part_model(song, part, grading, lines) for part, grading, lines in zip(song.parts, gradings, result.reading.bar_lines, strict=True)],
+        unknown_techniques=list(result.unknown_techniques),
+        parts=[_part_model(song, *row) for row in zip(song.parts, gradings, result.ranges, result.reading.bar_lines, strict=True)],
     )
 
 
@@ -77,7 +81,7 @@ def hardest_words(part: Part, grading: Grading) -> str:
     return f"hardest in {bars}, by the {worst.hardest_measure}"
 
 
-def _part_model(song: Song, part: Part, grading: Grading, lines: tuple[int, ...]) -> api.PartModel:
+def _part_model(song: Song, part: Part, grading: Grading, steps: StepRange, lines: tuple[int, ...]) -> api.PartModel:
     neck = Neck(part.scale_length_mm, part.capo)
     times = bar_times(part, song.playing_tempo, grading.tempo)
     sounding = sounding_quarters(part)
@@ -111,6 +115,12 @@ def _part_model(song: Song, part: Part, grading: Grading, lines: tuple[int, ...]
         memory=grading.memory,
         stamina=grading.stamina,
         hardest=hardest_words(part, grading),
+        step_low=steps.low,
+        step_high=steps.high,
+        doubts=list(steps.reasons),
+        sentences=list(three_sentences(part, grading)),
+        recurrences=[recurrence_words(part, row) for row in recurrences(part)],
+        readings=[api.ReadingModel(bar=reading.bar, name=reading.name, in_use=reading.content is None) for reading in part.readings],
         bars=bars,
     )
 

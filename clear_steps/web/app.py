@@ -9,7 +9,9 @@ from clear_steps import __version__
 from clear_steps.store import Database
 from clear_steps.web.errors import handle_errors
 from clear_steps.web.jobs import Jobs
+from clear_steps.web.ladder_routes import blueprint as ladder_blueprint
 from clear_steps.web.openapi import one_name_each
+from clear_steps.web.passage_routes import blueprint as passage_blueprint
 from clear_steps.web.routes import blueprint
 from clear_steps.web.schemas import ErrorModel
 from clear_steps.web.security import LOOPBACK_HOSTS, guard
@@ -29,8 +31,8 @@ def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages
     guard(app, hosts)
     handle_errors(app)
     app.extensions["clear_steps_jobs"] = Jobs()
-    app.register_blueprint(blueprint)
-    app.register_blueprint(version_blueprint)
+    for routes in (blueprint, passage_blueprint, version_blueprint, ladder_blueprint):
+        app.register_blueprint(routes)
     app.spec_processor(one_name_each)
     _serve_pages(app, pages)
     return app

@@ -4,21 +4,22 @@ from collections import Counter
 from dataclasses import replace
 
 from clear_steps.core.easier import KINDS, TOLERANCE, compared, refused_with
-from clear_steps.core.grade import GradeRequest, Grading, grade_part
+from clear_steps.core.grade import GradeRequest, Grading, StepRange, grade_part
 from clear_steps.core.score import Part, Song
 from clear_steps.formats.tabtext import Reading, write_tab
-from clear_steps.ladders import default_ladder
 from clear_steps.store import StoredVersion
-from clear_steps.web import schemas as api
+from clear_steps.web import version_schemas as api
 from clear_steps.web.analysis import Graded, analysis_of, read_cached
+from clear_steps.web.current import LadderInUse
+from clear_steps.web.schemas import AnalysisModel, EventModel
 
 
-def version_model(stored: StoredVersion, text: str, latest_revision: int) -> api.VersionModel:
+def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse) -> api.VersionModel:
     """The version made afresh from its revision's text, with what is refused left as it was."""
     song, request = read_cached(text).song, GradeRequest()
     part = song.parts[stored.part_index]
-    version, after, kept = compared(song, part, default_ladder(), stored.edits, stored.refused, request)
-    before = grade_part(song, part, default_ladder(), request)
+    version, after, kept = compared(song, part, ladder.ladder, stored.edits, stored.refused, request)
+    before = grade_part(song, part, ladder.ladder, request)
     gone = refused_with(stored.edits, stored.refused)
     original, easier = _alone(song, part, before), _alone(song, version, after)
     _mark(original, easier)
@@ -72,12 +73,12 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int) -> api
     )
 
 
-def _alone(song: Song, part: Part, grading: Grading) -> api.AnalysisModel:
+def _alone(song: Song, part: Part, grading: Grading) -> AnalysisModel:
     reading = Reading(replace(song, parts=(part,)), (), (tuple(0 for _ in part.bars),))
-    return analysis_of(Graded(reading, (grading,)))
+    return analysis_of(Graded(reading, (grading,), (StepRange(grading.step, grading.step, ()),)))
 
 
-def _mark(original: api.AnalysisModel, easier: api.AnalysisModel) -> None:
+def _mark(original: AnalysisModel, easier: AnalysisModel) -> None:
     """Mark what differs: on the version what is new or other, on the original what has no onset any more."""
     for before, after in zip(original.parts[0].bars, easier.parts[0].bars, strict=True):
         old = {event.onset: _written(event) for event in before.events}
@@ -89,7 +90,7 @@ def _mark(original: api.AnalysisModel, easier: api.AnalysisModel) -> None:
             event.mark = "gone" if event.notes and not (kept and kept[1]) else "" if kept == _written(event) else "changed"
 
 
-def _written(event: api.EventModel) -> tuple[float, tuple[object, ...]]:
+def _written(event: EventModel) -> tuple[float, tuple[object, ...]]:
     return event.quarters, tuple((note.string, note.fret, *note.techniques, note.bend_half_tones) for note in event.notes)
 
 

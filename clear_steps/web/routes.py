@@ -1,28 +1,17 @@
 """The API's routes; each is a thin call of the core and the store."""
 
 from apiflask import APIBlueprint
-from flask import current_app
 
 from clear_steps.core.errors import ReadError
-from clear_steps.core.hand import PRESET_SPANS_MM
+from clear_steps.core.hand import PRESET_SPANS_MM, Habits, Player
 from clear_steps.core.score import TECHNIQUES
-from clear_steps.ladders import default_ladder
-from clear_steps.store import Database, Players, Songs, StoredSong
+from clear_steps.store import OwnSteps, Players, Songs, StoredPlayer, StoredSong
 from clear_steps.web import schemas as api
-from clear_steps.web.analysis import analysis_of, graded, hardest_words, problem_model, read_cached
+from clear_steps.web.analysis import analysis_of, graded, hardest_words, problem_model
+from clear_steps.web.current import LadderInUse, current_database, current_ladder, ladder_in_use
+from clear_steps.web.desk import desk_of, saved, title_of
 
 blueprint = APIBlueprint("api", __name__, url_prefix="/api")
-
-
-def current_database() -> Database:
-    """The database of the application that answers."""
-    database: Database = current_app.extensions["clear_steps_database"]
-    return database
-
-
-def _title(text: str) -> str:
-    """The title a text gives itself; reading it also proves that it can be read."""
-    return read_cached(text).song.title or "Untitled"
 
 
 @blueprint.get("/songs")
@@ -30,18 +19,23 @@ def _title(text: str) -> str:
 def list_songs() -> api.CardList:
     """Every song as a card, by title."""
     with current_database().session() as session:
-        songs = Songs(session).every()
-    return api.CardList(songs=[_card(song) for song in songs])
+        songs, own, ladder = Songs(session).every(), OwnSteps(session).every(), ladder_in_use(session)
+    return api.CardList(songs=[_card(song, own.get((song.id, 0)), ladder) for song in songs])
 
 
-def _card(song: StoredSong) -> api.CardModel:
-    result = graded(song.latest.text, api.GradeQuery())
+def _card(song: StoredSong, own_step: float | None, ladder: LadderInUse) -> api.CardModel:
+    result = graded(song.latest.text, api.GradeQuery(), ladder)
     part, grading = result.reading.song.parts[0], result.gradings[0]
+    events = [event for each in result.reading.song.parts for _, _, event in each.events()]
+    techniques = {technique for event in events for note in event.notes for technique in event.techniques_of(note)}
     return api.CardModel(
         id=song.id,
         title=song.latest.title,
         revision=song.latest.number,
         step=max(other.step for other in result.gradings),
+        own_step=own_step,
+        techniques=sorted(TECHNIQUES[technique].name for technique in techniques),
+        sections=[section.name for each in result.reading.song.parts for section in each.sections],
         tuning=part.tuning.name,
         tempo=float(grading.tempo),
         tempo_assumed=grading.tempo_assumed,
@@ -60,10 +54,10 @@ def _card(song: StoredSong) -> api.CardModel:
 @blueprint.output(api.DeskModel, status_code=201)
 def add_song(body: api.TextIn) -> api.DeskModel:
     """Store a new song; a text that cannot be read stores nothing."""
-    title = _title(body.text)
+    title = title_of(body.text)
     with current_database().session() as session:
         song = Songs(session).add(title, body.text)
-    return _desk(song, body.grade)
+    return desk_of(song, body.grade)
 
 
 @blueprint.post("/preview")
@@ -72,7 +66,7 @@ def add_song(body: api.TextIn) -> api.DeskModel:
 def preview(body: api.TextIn) -> api.PreviewModel:
     """Read and grade a text without storing it; a text that is not finished is no error."""
     try:
-        return api.PreviewModel(analysis=analysis_of(graded(body.text, body.grade)), problems=[])
+        return api.PreviewModel(analysis=analysis_of(graded(body.text, body.grade, current_ladder())), problems=[])
     except ReadError as error:
         return api.PreviewModel(analysis=None, problems=[problem_model(problem) for problem in error.problems])
 
@@ -84,12 +78,7 @@ def get_song(song_id: int, query: api.GradeQuery) -> api.DeskModel:
     """A song at its latest revision, graded for a hand and a tempo."""
     with current_database().session() as session:
         song = Songs(session).get(song_id)
-    return _desk(song, query)
-
-
-def _desk(song: StoredSong, query: api.GradeQuery) -> api.DeskModel:
-    analysis = analysis_of(graded(song.latest.text, query))
-    return api.DeskModel(id=song.id, revision=song.latest.number, saved_at=song.latest.saved_at, text=song.latest.text, analysis=analysis)
+    return desk_of(song, query)
 
 
 @blueprint.get("/songs/<int:song_id>/revisions")
@@ -106,10 +95,7 @@ def list_revisions(song_id: int) -> api.RevisionList:
 @blueprint.output(api.DeskModel, status_code=201)
 def save_revision(song_id: int, body: api.RevisionIn) -> api.DeskModel:
     """Save a text as a new revision; 409 if it is based on an old one."""
-    title = _title(body.text)
-    with current_database().session() as session:
-        revision = Songs(session).save(song_id, body.based_on, title, body.text)
-    return _desk(StoredSong(song_id, revision), api.GradeQuery())
+    return saved(song_id, body.based_on, body.text)
 
 
 @blueprint.get("/players")
@@ -118,10 +104,16 @@ def list_players() -> api.PlayerList:
     """Every player, and the preset hands."""
     with current_database().session() as session:
         players = Players(session).every()
-    return api.PlayerList(
-        players=[api.PlayerModel(id=player.id, name=player.name, span_mm=player.span_mm) for player in players],
-        preset_spans_mm=PRESET_SPANS_MM,
-    )
+    return api.PlayerList(players=[_player_model(player) for player in players], preset_spans_mm=PRESET_SPANS_MM)
+
+
+def _player_model(stored: StoredPlayer) -> api.PlayerModel:
+    habits = stored.player.habits
+    return api.PlayerModel(id=stored.id, name=stored.name, span_mm=stored.player.span_mm, little_finger=habits.little_finger, thumb_over=habits.thumb_over)
+
+
+def _player(body: api.PlayerIn) -> Player:
+    return Player(body.span_mm, Habits(body.little_finger, body.thumb_over))
 
 
 @blueprint.post("/players")
@@ -130,25 +122,23 @@ def list_players() -> api.PlayerList:
 def add_player(body: api.PlayerIn) -> api.PlayerModel:
     """Store a new player."""
     with current_database().session() as session:
-        player = Players(session).add(body.name, body.span_mm)
-    return api.PlayerModel(id=player.id, name=player.name, span_mm=player.span_mm)
+        return _player_model(Players(session).add(body.name, _player(body)))
 
 
 @blueprint.put("/players/<int:player_id>")
 @blueprint.input(api.PlayerIn, arg_name="body")
 @blueprint.output(api.PlayerModel)
 def change_player(player_id: int, body: api.PlayerIn) -> api.PlayerModel:
-    """Change a player's name and span."""
+    """Change a player's name, span and habits."""
     with current_database().session() as session:
-        player = Players(session).change(player_id, body.name, body.span_mm)
-    return api.PlayerModel(id=player.id, name=player.name, span_mm=player.span_mm)
+        return _player_model(Players(session).change(player_id, body.name, _player(body)))
 
 
 @blueprint.get("/techniques")
 @blueprint.output(api.TechniqueList)
 def list_techniques() -> api.TechniqueList:
     """The table of techniques with each one's Step on the ladder."""
-    steps = default_ladder().technique_steps
+    steps = current_ladder().ladder.technique_steps
     rows = [
         api.TechniqueModel(technique=row.technique, name=row.name, sign=row.sign, writing=row.writing, hand=row.hand, step=steps[row.technique])
         for row in TECHNIQUES.values()

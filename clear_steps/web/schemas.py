@@ -5,12 +5,13 @@ times in seconds at the tempo asked for.
 """
 
 from datetime import datetime
+from fractions import Fraction
 from typing import Literal
 
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, ConfigDict, Field
 
-from clear_steps.core.grade import Weighing
-from clear_steps.core.hand import School
+from clear_steps.core.grade import GradeRequest, Weighing
+from clear_steps.core.hand import Habits, LittleFinger, Player, School
 from clear_steps.formats.tabtext.lines import MAX_CHARACTERS
 
 
@@ -40,10 +41,20 @@ class ErrorModel(BaseModel):
 class GradeQuery(BaseModel):
     """For whom to grade, at what tempo (quarters a minute; none = the marked one)."""
 
+    model_config = ConfigDict(frozen=True)
     span_mm: float = Field(100.0, ge=40, le=200)
     tempo: float | None = Field(None, ge=10, le=400)
     school: School = School.BALANCED
     weighing: Weighing = Weighing.BALANCED
+    little_finger: LittleFinger = LittleFinger.USUAL
+    thumb_over: bool = False
+
+    @property
+    def request(self) -> GradeRequest:
+        """The same question to the core."""
+        practice = None if self.tempo is None else Fraction(self.tempo).limit_denominator(1000)
+        player = Player(self.span_mm, Habits(self.little_finger, self.thumb_over))
+        return GradeRequest(player, self.school, self.weighing, practice)
 
 
 class TextIn(BaseModel):
@@ -155,6 +166,14 @@ class NeckModel(BaseModel):
     string_pitches: list[int]
 
 
+class ReadingModel(BaseModel):
+    """A reading of a bar (index); the one in use stands in the part."""
+
+    bar: int
+    name: str
+    in_use: bool
+
+
 class PartModel(BaseModel):
     name: str
     tuning: str
@@ -172,6 +191,12 @@ class PartModel(BaseModel):
     memory: float
     stamina: float
     hardest: str
+    step_low: float
+    step_high: float
+    doubts: list[str]  # why the Step is a range
+    sentences: list[str]  # what makes it hard, where, what is easier than it sounds
+    recurrences: list[str]
+    readings: list[ReadingModel]
     bars: list[BarModel]
 
 
@@ -188,6 +213,7 @@ class AnalysisModel(BaseModel):
     order: list[str]
     ladder: str
     guesses: list[ProblemModel]
+    unknown_techniques: list[str]  # of the teacher's own naming, without a Step on the ladder
     parts: list[PartModel]
 
 
@@ -205,6 +231,7 @@ class DeskModel(BaseModel):
     revision: int
     saved_at: datetime
     text: str
+    own_steps: list[float | None]  # the teacher's, by part
     analysis: AnalysisModel
 
 
@@ -221,6 +248,9 @@ class CardModel(BaseModel):
     title: str
     revision: int
     step: float
+    own_step: float | None
+    techniques: list[str]
+    sections: list[str]
     tuning: str
     tempo: float
     tempo_assumed: bool
@@ -240,6 +270,8 @@ class RevisionModel(BaseModel):
 class PlayerIn(BaseModel):
     name: str = Field(max_length=80)
     span_mm: float = Field(ge=40, le=200)
+    little_finger: LittleFinger = LittleFinger.USUAL
+    thumb_over: bool = False
 
 
 class PlayerModel(PlayerIn):
@@ -272,93 +304,71 @@ class TechniqueList(BaseModel):
     techniques: list[TechniqueModel]
 
 
-class VersionIn(BaseModel):
-    """Ask for an easier version of a part at a Step."""
+class PassageIn(BaseModel):
+    """Bars of a part by index, both inclusive."""
 
-    target: float = Field(ge=1, le=10)
     part_index: int = Field(0, ge=0, le=50)
+    first: int = Field(ge=0)
+    last: int = Field(ge=0)
+    grade: GradeQuery = GradeQuery()
 
 
-class JobModel(BaseModel):
-    """A search under way: the share done, and the version once it is there."""
+class AlternativeModel(BaseModel):
+    """A way to play a passage; `text` is the whole song with it pinned, ready to be saved."""
 
-    id: int
-    state: Literal["running", "finished", "stopped", "failed"]
-    done: float
-    version_id: int | None
-    message: str
-
-
-class EditModel(BaseModel):
-    id: int
-    kind: str
-    does: str
-    bars: list[int]
-    reason: str
-    effect: str
-    loss: float
-    builds_on: list[int]
-    refused: bool
-    refused_itself: bool  # not only because something it builds on is refused
-
-
-class KeptModel(BaseModel):
-    tune: float
-    bass: float
-    harmony: float
-    rhythm: float
-    overall: float
-    same_onsets: float
-    still_the_tune: bool
-
-
-class TriedModel(BaseModel):
-    kind: str
-    does: str
-    step: float
-
-
-class BlockingModel(BaseModel):
-    bar: int
-    measure: str
-    step: float
-    tried: list[TriedModel]
-
-
-class VersionCard(BaseModel):
-    id: int
-    target: float
-    part_index: int
-    revision: int
-    edits: int
-    refused: int
-
-
-class VersionList(BaseModel):
-    versions: list[VersionCard]
-
-
-class ChoiceIn(BaseModel):
-    """The edits refused, all of them."""
-
-    refused: list[int] = Field(max_length=5000)
-
-
-class VersionModel(BaseModel):
-    """An easier version beside its original, bar by bar."""
-
-    id: int
-    song_id: int
     title: str
+    sentence: str
+    step: float
+    song_step: float
+    widest_mm: float
+    moves: int
+    travel_mm: float
+    strings: list[int]
+    stops_ringing: int
+    tab: str  # the passage alone
+    text: str
+
+
+class AlternativeList(BaseModel):
     revision: int
-    latest_revision: int
-    part_index: int
-    target: float
-    reached: bool
-    kept: KeptModel
-    edits: list[EditModel]
-    blocking: list[BlockingModel]
-    original: AnalysisModel
-    version: AnalysisModel
-    tab: str
-    summary: list[str]
+    schools_agree: bool
+    alternatives: list[AlternativeModel]
+
+
+class ReadingIn(BaseModel):
+    """A reading of a bar (index) to begin or to put in use, and the revision it was asked of."""
+
+    based_on: int
+    part_index: int = Field(0, ge=0, le=50)
+    bar: int = Field(ge=0)
+    name: str = Field(max_length=60)
+
+
+class TempoIn(BaseModel):
+    """A tempo that was tapped in, quarters a minute."""
+
+    based_on: int
+    tempo: int = Field(ge=10, le=400)
+
+
+class OwnStepIn(BaseModel):
+    """The teacher's own Step of a part; none takes it back."""
+
+    part_index: int = Field(0, ge=0, le=50)
+    step: float | None = Field(ge=1, le=10)
+
+
+class ImportIn(BaseModel):
+    """A file to look at before anything is stored."""
+
+    name: str = Field(max_length=200)
+    content_base64: str
+
+
+class ImportModel(BaseModel):
+    """What a file says: the tab text it becomes, and what was read, guessed and not placed."""
+
+    text: str
+    read: list[str]
+    guessed: list[str]
+    not_placed: list[str]

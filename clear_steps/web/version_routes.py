@@ -2,16 +2,16 @@
 
 from apiflask import APIBlueprint
 from flask import current_app
+from sqlalchemy.orm import Session
 
 from clear_steps.core.easier import Edit, Progress, applied, easier
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.ladders import default_ladder
 from clear_steps.store import NewVersion, Songs, StoredVersion, Versions
-from clear_steps.web import schemas as api
+from clear_steps.web import version_schemas as api
 from clear_steps.web.analysis import read_cached
 from clear_steps.web.comparing import version_model
+from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.jobs import Job, Jobs
-from clear_steps.web.routes import current_database
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
 
@@ -33,12 +33,13 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
     database = current_database()
     with database.session() as session:
         latest = Songs(session).get(song_id).latest
+        ladder = ladder_in_use(session).ladder
     song = read_cached(latest.text).song
     if body.part_index >= len(song.parts):
         raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
 
     def work(progress: Progress) -> int:
-        found = easier(song, song.parts[body.part_index], default_ladder(), body.target, progress=progress)
+        found = easier(song, song.parts[body.part_index], ladder, body.target, progress=progress)
         with database.session() as session:
             return Versions(session).add(NewVersion(song_id, latest.number, body.part_index, body.target, found.edits, found.blocking)).id
 
@@ -77,7 +78,7 @@ def list_versions(song_id: int) -> api.VersionList:
 def get_version(version_id: int) -> api.VersionModel:
     """A version beside its original."""
     with current_database().session() as session:
-        return _shown(Songs(session), Versions(session).get(version_id))
+        return _shown(session, Versions(session).get(version_id))
 
 
 @blueprint.put("/versions/<int:version_id>/choice")
@@ -86,7 +87,7 @@ def get_version(version_id: int) -> api.VersionModel:
 def choose_edits(version_id: int, body: api.ChoiceIn) -> api.VersionModel:
     """Refuse exactly these edits; the version is fingered and graded anew."""
     with current_database().session() as session:
-        return _shown(Songs(session), Versions(session).choose(version_id, tuple(body.refused)))
+        return _shown(session, Versions(session).choose(version_id, tuple(body.refused)))
 
 
 @blueprint.post("/versions/<int:version_id>/carried")
@@ -108,9 +109,10 @@ def carry_over(version_id: int) -> api.VersionModel:
                 part = carried
                 fitting.append(edit)
         new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, tuple(fitting), ()))
-        return _shown(songs, versions.choose(new.id, old.refused) if old.refused else new)
+        return _shown(session, versions.choose(new.id, old.refused) if old.refused else new)
 
 
-def _shown(songs: Songs, stored: StoredVersion) -> api.VersionModel:
+def _shown(session: Session, stored: StoredVersion) -> api.VersionModel:
+    songs = Songs(session)
     text = songs.revision(stored.song_id, stored.revision).text
-    return version_model(stored, text, songs.get(stored.song_id).latest.number)
+    return version_model(stored, text, songs.get(stored.song_id).latest.number, ladder_in_use(session))

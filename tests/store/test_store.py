@@ -6,6 +6,7 @@ from pathlib import Path
 import pytest
 
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.hand import Player
 from clear_steps.store import Database, NotFoundError, Players, Songs, StaleRevisionError
 
 
@@ -64,13 +65,13 @@ def test_what_is_not_there_is_said(database: Database) -> None:
 def test_players_have_names_of_their_own_and_possible_hands(database: Database) -> None:
     with database.session() as session:
         players = Players(session)
-        mira = players.add(" Mira  Holt ", 95)
+        mira = players.add(" Mira  Holt ", Player(95))
         assert mira.name == "Mira Holt"
         with pytest.raises(InvalidValueError, match="no other player"):
-            players.add("Mira Holt", 100)
+            players.add("Mira Holt", Player(100))
         with pytest.raises(InvalidValueError, match="40 to 200 mm"):
-            players.add("Giant", 400)
-        assert players.change(mira.id, "Mira Holt", 99).span_mm == 99
+            players.add("Giant", Player(400))
+        assert players.change(mira.id, "Mira Holt", Player(99)).player.span_mm == 99
 
 
 def test_an_existing_file_is_opened_again_in_wal_mode(database: Database) -> None:

@@ -1,12 +1,18 @@
 """From notes to a Step: measures, ladder, and what follows from them."""
 
-from clear_steps.core.grade.alternatives import Alternative, alternatives
+from clear_steps.core.grade.alternatives import SCHOOL_TITLES, Alternative, alternatives
+from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
 from clear_steps.core.grade.ladder import CURVE_NAMES, Ladder
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
+from clear_steps.core.grade.recurrence import Recurrence, recurrence_words, recurrences
+from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import BarGrade, Grader, GradeRequest, Grading, Weighing, grade_part, grade_song
+from clear_steps.core.grade.telling import three_sentences
+from clear_steps.core.grade.uncertainty import StepRange, step_range
 
 __all__ = [
-    "CURVE_NAMES", "HEADLINE", "MEASURES", "Alternative", "BarGrade", "Finding", "GradeRequest", "Grader", "Grading", "Ladder", "Measure",
-    "Place", "Weighing", "alternatives", "grade_part", "grade_song",
+    "CURVE_NAMES", "HEADLINE", "MEASURES", "SCHOOL_TITLES", "Alternative", "BarGrade", "Difference", "Finding", "GradeRequest", "Grader",
+    "Grading", "Ladder", "Measure", "Place", "Recurrence", "Rung", "StepRange", "Weighing", "alternatives", "difference", "grade_part",
+    "grade_song", "recurrence_words", "recurrences", "rungs", "step_range", "three_sentences",
 ]  # fmt: skip

@@ -43,6 +43,9 @@ _POSITION_FRETS = 5  # frets a hand covers without moving, one stretched to
 _ARRIVING = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
 
 
+SCHOOL_TITLES = {School.HOLD: "Keep fingers down and stretch", School.MOVE: "Stay compact and move the hand"}
+
+
 @dataclass(frozen=True, slots=True)
 class Alternative:
     """One way to play a passage; figures are of the passage, the song's Step is of the whole."""
@@ -100,9 +103,8 @@ class _Passage:
         return part.bars[self._first : self._last + 1]
 
     def _by_schools(self) -> Iterator[tuple[str, Part]]:
-        titles = {School.HOLD: "Keep fingers down and stretch", School.MOVE: "Stay compact and move the hand"}
         free = self._with_bars(self._part, [_unpinned(bar) for bar in self._bars(self._part)])
-        for school, title in titles.items():
+        for school, title in SCHOOL_TITLES.items():
             grading = Grader(self._song, free, self._ladder, replace(self._request, school=school)).grade(free)
             yield title, self._pinned(free, grading)
 

@@ -1,6 +1,6 @@
 """The ladder: every curve and every technique's Step, as data that a teacher can edit."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import Curve, ShapeSteps
@@ -17,6 +17,7 @@ class Ladder:
     curves: dict[str, Curve]
     technique_steps: dict[Technique, float]
     shapes: ShapeSteps
+    own_techniques: dict[str, float] = field(default_factory=dict)  # the teacher's own, by name
 
     def __post_init__(self) -> None:
         missing = [*(set(CURVE_NAMES) - set(self.curves)), *(set(Technique) - set(self.technique_steps))]

@@ -1,11 +1,12 @@
 """What only the whole song shows: how much there is to remember, and how long without rest."""
 
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
 from math import log2
 
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import PlayedBar
-from clear_steps.core.score import Bar
+from clear_steps.core.score import Bar, Part
 
 _A_BAR_MORE, _MOST_MEMORY = 0.2, 1.0
 _MOST_STAMINA = 0.7
@@ -13,39 +14,66 @@ _WORKING_SHARE, _WORKING_STEP = 0.8, 5.0
 _BEATS_FREE, _BEATS_FULL = 16.0, 96.0  # nothing is added up to the first, all from the second
 
 
+@dataclass(frozen=True, slots=True)
+class Figure:
+    """What has to be remembered of a bar, ornaments left out: bars that share either are one figure."""
+
+    shape: tuple[object, ...]  # rhythm, strings and frets from the lowest: the same wherever it is moved
+    melody: tuple[object, ...]  # rhythm and pitches from the lowest, with its pitch class: the same in every octave
+
+
+def figure(part: Part, bar: Bar) -> Figure:
+    """The figure of a bar; one with open strings keeps its frets."""
+    notes = [note for event in bar.events for note in event.struck]
+    frets = [note.fret for note in notes if not note.dead]
+    moved = min(frets) if frets and 0 not in frets else 0
+    string = min((note.string for note in notes), default=0)
+    shape = tuple((event.quarters, tuple((note.string - string, note.dead, note.fret - moved) for note in event.struck)) for event in bar.events)
+    pitches = [[part.pitch_of(note) for note in event.struck if not note.dead] for event in bar.events]
+    lowest = min((pitch for row in pitches for pitch in row), default=0)
+    melody = tuple((event.quarters, tuple(sorted(pitch - lowest for pitch in row))) for event, row in zip(bar.events, pitches, strict=True))
+    return Figure(shape, (lowest % 12, melody))
+
+
 class Figures:
-    """How much there is to remember; the figure of a bar is made out once."""
+    """Which bars of a part are one figure; that of a bar is made out once."""
 
     def __init__(self) -> None:
-        self._known: dict[int, tuple[Bar, int]] = {}  # by the bar's identity: the bar and the number of its figure
+        self._known: dict[int, tuple[Bar, int, int]] = {}  # by the bar's identity: numbers of its shape and melody
         self._numbers: dict[tuple[object, ...], int] = {}
 
-    def memory(self, bars: Sequence[Bar], sounding: Iterable[int]) -> float:
+    def memory(self, part: Part, sounding: Iterable[int]) -> float:
         """0.2 log2(distinct figures), at most 1; `sounding` are the indexes of bars that hold notes."""
-        distinct = {self.number(bars[index]) for index in sounding}
-        return min(_A_BAR_MORE * log2(max(len(distinct), 1)), _MOST_MEMORY)
+        distinct = len(set(self.firsts(part, sorted(sounding)).values()))
+        return min(_A_BAR_MORE * log2(max(distinct, 1)), _MOST_MEMORY)
 
-    def number(self, bar: Bar) -> int:
-        """Equal for bars of one figure."""
+    def firsts(self, part: Part, bars: Sequence[int]) -> dict[int, int]:
+        """For every bar (index) the first of these that is the same figure, itself where none was before it."""
+        seen: dict[int, int] = {}
+        firsts = {}
+        for index in bars:
+            shape, melody = self._numbered(part, part.bars[index])
+            first = seen.get(shape, seen.get(melody, index))
+            firsts[index] = first
+            seen.setdefault(shape, first)
+            seen.setdefault(melody, first)
+        return firsts
+
+    def _numbered(self, part: Part, bar: Bar) -> tuple[int, int]:
         if id(bar) not in self._known:
-            self._known[id(bar)] = (bar, self._numbers.setdefault(figure(bar), len(self._numbers)))
-        return self._known[id(bar)][1]
-
-
-def figure(bar: Bar) -> tuple[object, ...]:
-    """What has to be remembered of a bar: rhythm, strings, frets from its lowest.
-
-    Ornaments do not count, and a figure without open strings is the same wherever it is moved.
-    """
-    frets = [note.fret for event in bar.events for note in event.struck if not note.dead]
-    moved = min(frets) if frets and 0 not in frets else 0
-    return tuple((event.quarters, tuple((note.string, note.dead, note.fret - moved) for note in event.struck)) for event in bar.events)
+            own = figure(part, bar)
+            numbers = (
+                self._numbers.setdefault(("shape", *own.shape), len(self._numbers)),
+                self._numbers.setdefault(("melody", *own.melody), len(self._numbers)),
+            )
+            self._known[id(bar)] = (bar, *numbers)
+        return self._known[id(bar)][1:]
 
 
 def stamina(bars: Sequence[PlayedBar], order: Sequence[int], ladder: Ladder) -> float:
     """0 to 0.7 by the longest stretch of beats in which a hand works hard or holds a barre."""
-    threshold = {hand: _WORKING_SHARE * ladder.curves[f"{hand}_speed"].raw(_WORKING_STEP) for hand in ("fretting", "picking")}
-    working = {bar.index: _works(bar, min(threshold.values())) for bar in bars}
+    threshold = min(_WORKING_SHARE * ladder.curves[f"{hand}_speed"].raw(_WORKING_STEP) for hand in ("fretting", "picking"))
+    working = [_works(bar, threshold) for bar in bars]
     longest = run = 0.0
     for index in order:
         run = run + bars[index].beats if working[index] else 0.0

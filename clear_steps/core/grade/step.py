@@ -1,7 +1,7 @@
 """From measures to a Step: bars, peak, typical, song."""
 
 import itertools
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
@@ -62,6 +62,10 @@ class BarGrade:
     def hardest_measure(self) -> str:
         """The measure that makes the bar hard."""
         return max(self.findings, key=lambda name: self.findings[name].step)
+
+    def step_without(self, measure: str) -> float:
+        """The bar's Step if a measure had found nothing."""
+        return _bar_step([finding for name, finding in self.findings.items() if name != measure], self.past_hand and measure != "stretch")
 
 
 @dataclass(frozen=True)  # no slots: the fingering is laid out when it is asked for
@@ -138,10 +142,9 @@ class Grader:
         steps = [graded[index].step for index in sounding]
         peak, peak_bars = _peak(steps, sounding)
         typical = _cubic_mean(steps, [bars[index].beats for index in sounding])
-        peak_share, typical_share = WEIGHINGS[self._request.weighing]
-        remembered = self._figures.memory(part.bars, set(sounding))
+        remembered = self._figures.memory(part, set(sounding))
         lasting = stamina(bars, order, self._ladder)
-        step = min(peak_share * peak + typical_share * typical + remembered + lasting, HARDEST_STEP)
+        step = _weighed(peak, typical, remembered + lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
         return Grading(self._ladder.name, tempo, assumed, step, peak, peak_bars, typical, remembered, lasting, graded, fingered, hand)
 
@@ -161,11 +164,27 @@ class Grader:
         return self._of_the_score[key][1]
 
 
+def song_step(song: Song, part: Part, bar_steps: Sequence[float], grading: Grading, request: GradeRequest) -> float:
+    """The song's Step if its bars (by index) had these Steps, memory and stamina as graded."""
+    sounding = [index for index in played_order(part, song.order) if not part.bars[index].silent]
+    steps = [bar_steps[index] for index in sounding]
+    beats = [float(part.bars[index].quarters / part.bars[index].metre.beat_quarters) for index in sounding]
+    return _weighed(_peak(steps, sounding)[0], _cubic_mean(steps, beats), grading.memory + grading.stamina, request.weighing)
+
+
+def _weighed(peak: float, typical: float, on_top: float, weighing: Weighing) -> float:
+    peak_share, typical_share = WEIGHINGS[weighing]
+    return min(peak_share * peak + typical_share * typical + on_top, HARDEST_STEP)
+
+
 def _bar_grade(bar: PlayedBar, findings: dict[str, Finding], player: Player) -> BarGrade:
-    norm = float(sum(finding.step**_POWER for finding in findings.values()) ** (1 / _POWER))
     past = past_this_hand(bar, player.reach_mm)
-    step = HARDEST_STEP if past else min(max(norm, EASIEST_STEP), HARDEST_STEP)
-    return BarGrade(bar.index, bar.number, step, findings, past)
+    return BarGrade(bar.index, bar.number, _bar_step(findings.values(), past), findings, past)
+
+
+def _bar_step(findings: Iterable[Finding], past_hand: bool) -> float:
+    norm = float(sum(finding.step**_POWER for finding in findings) ** (1 / _POWER))
+    return HARDEST_STEP if past_hand else min(max(norm, EASIEST_STEP), HARDEST_STEP)
 
 
 def _peak(steps: list[float], indexes: list[int]) -> tuple[float, tuple[int, ...]]:

@@ -125,6 +125,7 @@ class Event:
     remark: str = ""
     free: bool = False
     uncertain: bool = False  # the rhythm here is doubtful
+    own_techniques: frozenset[str] = frozenset()  # of the teacher's own naming
 
     @cached_property
     def struck(self) -> tuple[Note, ...]:

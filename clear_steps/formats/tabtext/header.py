@@ -136,3 +136,14 @@ def part_header(part: Part, is_first: bool) -> list[str]:
     if part.scale_length_mm != 648.0:
         lines.append(f"Scale: {part.scale_length_mm:.10g}")
     return lines
+
+
+def with_tempo(text: str, tempo: int) -> str:
+    """The text with a sure tempo in its header; everything else stays as it was typed."""
+    lines = text.split("\n")
+    keys = [line.split(":", 1)[0].strip().lower() if ":" in line else "" for line in lines]
+    if "tempo" in keys:
+        lines[keys.index("tempo")] = f"Tempo: {tempo}"
+    else:
+        lines.insert(keys.index("title") + 1 if "title" in keys else 0, f"Tempo: {tempo}")
+    return "\n".join(lines)

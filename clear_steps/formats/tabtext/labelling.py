@@ -1,5 +1,6 @@
 """Words of labelled lines, put on the events they stand over."""
 
+import re
 from dataclasses import dataclass, replace
 
 from clear_steps.core.score import HOW_WORDS, Event, Finger, Note, PickingFinger, Stroke
@@ -8,6 +9,8 @@ from clear_steps.formats.tabtext.problems import Findings
 from clear_steps.formats.tabtext.rawbars import RawBar, Word
 
 FREE_WORD, DOUBT_WORD = "free", "?"
+OWN_SIGN = "*"  # before the name of a technique of the teacher's own
+_OWN = re.compile(r"\*[A-Za-z][A-Za-z0-9_]{0,23}")
 
 
 @dataclass
@@ -43,9 +46,9 @@ def _at(column: int, drafts: list[LabelledEvent]) -> LabelledEvent | None:
 def _apply_how(word: Word, drafts: list[LabelledEvent], findings: Findings) -> None:
     names = word.text.rstrip("-").split("+")
     for name in names:
-        if name not in HOW_WORDS and name not in (FREE_WORD, DOUBT_WORD):
+        if name not in HOW_WORDS and name not in (FREE_WORD, DOUBT_WORD) and not _OWN.fullmatch(name):
             known = " ".join([*HOW_WORDS, FREE_WORD, DOUBT_WORD])
-            findings.wrong(word.line, word.shown, f"'{name}' is no word for how; expected one of {known}")
+            findings.wrong(word.line, word.shown, f"'{name}' is no word for how; expected one of {known}, or a name of your own after {OWN_SIGN}")
             return
     stop = word.end if word.text.endswith("-") else word.column
     homes = [draft for draft in drafts if any(word.column <= column < stop for column in draft.columns)]
@@ -54,9 +57,11 @@ def _apply_how(word: Word, drafts: list[LabelledEvent], findings: Findings) -> N
     if not homes:
         findings.wrong(word.line, word.shown, f"no note stands at '{word.text}'; expected it at the first digit of one")
     techniques = frozenset(HOW_WORDS[name] for name in names if name in HOW_WORDS)
+    own = frozenset(name.removeprefix(OWN_SIGN) for name in names if name.startswith(OWN_SIGN))
     for home in homes:
         home.event = replace(
             home.event,
+            own_techniques=home.event.own_techniques | own,
             techniques=home.event.techniques | techniques,
             free=home.event.free or FREE_WORD in names,
             uncertain=home.event.uncertain or DOUBT_WORD in names,

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from clear_steps.core.score import COMMON_TIME, TECHNIQUES, Bar, Event, Metre, Part, Song, Technique, spell_length
 from clear_steps.formats.tabtext.header import part_header, song_header, spell_tempo
-from clear_steps.formats.tabtext.labelling import DOUBT_WORD, FREE_WORD
+from clear_steps.formats.tabtext.labelling import DOUBT_WORD, FREE_WORD, OWN_SIGN
 from clear_steps.formats.tabtext.lines import Label
 from clear_steps.formats.tabtext.reader import comes_from_before
 from clear_steps.formats.tabtext.tokens import spell_note
@@ -34,6 +34,11 @@ def write_tab(song: Song) -> str:
         lines += ([""] if index else []) + part_header(part, index == 0)
         lines += _part_lines(part, metre)
     return "\n".join(lines) + "\n"
+
+
+def write_bars(part: Part) -> str:
+    """The bars of a part as tab, without headers."""
+    return "\n".join(_part_lines(part, COMMON_TIME)).strip("\n")
 
 
 def _usual_metre(song: Song) -> Metre:
@@ -155,6 +160,7 @@ def _cell(event: Event, before: dict[int, int]) -> _Cell:
     if set(fingers) - {"0"}:
         words[Label.FINGER] = "/".join(fingers)
     how = [TECHNIQUES[technique].sign for technique in Technique if technique in event.techniques]
+    how += [OWN_SIGN + name for name in sorted(event.own_techniques)]
     how += [FREE_WORD] * event.free + [DOUBT_WORD] * event.uncertain
     return _Cell(notes, words, "+".join(how), event.quarters)
 

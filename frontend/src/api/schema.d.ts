@@ -4,6 +4,285 @@
  */
 
 export interface paths {
+    "/api/differences": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every part with a Step of the teacher's own, the largest difference first. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DifferenceList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladder": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The ladder in use, in numbers and in words, and the names of the others. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderScreenModel"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladder/choice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Grade by this ladder from now on; none is the one that ships. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LadderChoiceIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderScreenModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladder/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a ladder under the pen says, and what it does to the songs; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LadderIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderPreviewModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Store a ladder as a new one, and grade by it. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LadderIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderScreenModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/ladders/{ladder_id}/revisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Save a ladder as a new revision; 409 if it is based on an old one. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    ladder_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["LadderRevisionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderScreenModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/players": {
         parameters: {
             query?: never;
@@ -81,7 +360,7 @@ export interface paths {
             cookie?: never;
         };
         get?: never;
-        /** Change a player's name and span. */
+        /** Change a player's name, span and habits. */
         put: {
             parameters: {
                 query?: never;
@@ -344,6 +623,8 @@ export interface paths {
                     tempo?: number | null;
                     school?: components["schemas"]["School"];
                     weighing?: components["schemas"]["Weighing"];
+                    little_finger?: components["schemas"]["LittleFinger"];
+                    thumb_over?: boolean;
                 };
                 header?: never;
                 path: {
@@ -384,6 +665,246 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/songs/{song_id}/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Other ways to play a passage of the latest revision, easiest first. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["PassageIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AlternativeList"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/songs/{song_id}/own-step": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Write the teacher's own Step beside the computed one, or take it back. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["OwnStepIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeskModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/songs/{song_id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Keep a bar as it stands aside and begin another reading of it, as a new revision. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ReadingIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeskModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/songs/{song_id}/readings/use": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Put a kept reading in its bar's place, as a new revision. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ReadingIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeskModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -443,6 +964,66 @@ export interface paths {
             requestBody?: {
                 content: {
                     "application/json": components["schemas"]["RevisionIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeskModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/songs/{song_id}/tempo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Write a tapped tempo into the text's header, as a new revision. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["TempoIn"];
                 };
             };
             responses: {
@@ -766,6 +1347,43 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** AlternativeList */
+        AlternativeList: {
+            /** Alternatives */
+            alternatives: components["schemas"]["AlternativeModel"][];
+            /** Revision */
+            revision: number;
+            /** Schools Agree */
+            schools_agree: boolean;
+        };
+        /**
+         * AlternativeModel
+         * @description A way to play a passage; `text` is the whole song with it pinned, ready to be saved.
+         */
+        AlternativeModel: {
+            /** Moves */
+            moves: number;
+            /** Sentence */
+            sentence: string;
+            /** Song Step */
+            song_step: number;
+            /** Step */
+            step: number;
+            /** Stops Ringing */
+            stops_ringing: number;
+            /** Strings */
+            strings: number[];
+            /** Tab */
+            tab: string;
+            /** Text */
+            text: string;
+            /** Title */
+            title: string;
+            /** Travel Mm */
+            travel_mm: number;
+            /** Widest Mm */
+            widest_mm: number;
+        };
         /**
          * AnalysisModel
          * @description A song read and graded: everything the Desk shows.
@@ -793,6 +1411,8 @@ export interface components {
             tempo_assumed: boolean;
             /** Title */
             title: string;
+            /** Unknown Techniques */
+            unknown_techniques: string[];
         };
         /** BarModel */
         BarModel: {
@@ -868,12 +1488,18 @@ export interface components {
             hardest: string;
             /** Id */
             id: number;
+            /** Own Step */
+            own_step: number | null;
             /** Parts */
             parts: number;
             /** Revision */
             revision: number;
+            /** Sections */
+            sections: string[];
             /** Step */
             step: number;
+            /** Techniques */
+            techniques: string[];
             /** Tempo */
             tempo: number;
             /** Tempo Assumed */
@@ -901,6 +1527,29 @@ export interface components {
             step: number;
         };
         /**
+         * CurveModel
+         * @description Points (raw value, Step), both rising.
+         */
+        CurveModel: {
+            /** Curve */
+            curve: string;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /**
+             * Unit
+             * @default
+             */
+            unit: string;
+        };
+        /**
          * DeskModel
          * @description A stored song at its latest revision, analysed.
          */
@@ -908,6 +1557,8 @@ export interface components {
             analysis: components["schemas"]["AnalysisModel"];
             /** Id */
             id: number;
+            /** Own Steps */
+            own_steps: (number | null)[];
             /** Revision */
             revision: number;
             /**
@@ -917,6 +1568,29 @@ export interface components {
             saved_at: string;
             /** Text */
             text: string;
+        };
+        /** DifferenceList */
+        DifferenceList: {
+            /** Differences */
+            differences: components["schemas"]["DifferenceModel"][];
+        };
+        /**
+         * DifferenceModel
+         * @description A part's computed Step beside the teacher's own; `measure` is most likely behind the difference.
+         */
+        DifferenceModel: {
+            /** Computed */
+            computed: number;
+            /** Measure */
+            measure: string;
+            /** Own */
+            own: number;
+            /** Part Index */
+            part_index: number;
+            /** Song Id */
+            song_id: number;
+            /** Title */
+            title: string;
         };
         /** EditModel */
         EditModel: {
@@ -1020,6 +1694,8 @@ export interface components {
          * @description For whom to grade, at what tempo (quarters a minute; none = the marked one).
          */
         GradeQuery: {
+            /** @default usual */
+            little_finger: components["schemas"]["LittleFinger"];
             /** @default balanced */
             school: components["schemas"]["School"];
             /**
@@ -1032,6 +1708,11 @@ export interface components {
              * @default null
              */
             tempo: number | null;
+            /**
+             * Thumb Over
+             * @default false
+             */
+            thumb_over: boolean;
             /** @default balanced */
             weighing: components["schemas"]["Weighing"];
         };
@@ -1081,6 +1762,89 @@ export interface components {
             tune: number;
         };
         /**
+         * LadderChoiceIn
+         * @description The ladder to grade by; none: the one that ships.
+         */
+        LadderChoiceIn: {
+            /** Ladder Id */
+            ladder_id: number | null;
+        };
+        /**
+         * LadderIn
+         * @description A ladder to store as a new one.
+         */
+        LadderIn: {
+            ladder: components["schemas"]["LadderModel"];
+        };
+        /**
+         * LadderModel
+         * @description A ladder, in the shape of a ladder file.
+         */
+        LadderModel: {
+            /** Curves */
+            curves: components["schemas"]["CurveModel"][];
+            /** Name */
+            name: string;
+            /**
+             * Own Techniques
+             * @default []
+             */
+            own_techniques: components["schemas"]["OwnTechniqueModel"][];
+            shapes: components["schemas"]["ShapeStepsModel"];
+            /** Techniques */
+            techniques: components["schemas"]["TechniqueStepModel"][];
+        };
+        /** LadderNameModel */
+        LadderNameModel: {
+            /** Id */
+            id: number;
+            /** In Use */
+            in_use: boolean;
+            /** Name */
+            name: string;
+        };
+        /** LadderPreviewModel */
+        LadderPreviewModel: {
+            /** Rungs */
+            rungs: components["schemas"]["RungModel"][];
+            /** Songs */
+            songs: components["schemas"]["SongEffectModel"][];
+        };
+        /**
+         * LadderRevisionIn
+         * @description A new revision of a ladder, and the one it was based on.
+         */
+        LadderRevisionIn: {
+            /** Based On */
+            based_on: number;
+            ladder: components["schemas"]["LadderModel"];
+        };
+        /**
+         * LadderScreenModel
+         * @description The ladder in use (`id` none: the one that ships), in numbers and in words, and the others.
+         */
+        LadderScreenModel: {
+            /** Id */
+            id: number | null;
+            ladder: components["schemas"]["LadderModel"];
+            /** Ladders */
+            ladders: components["schemas"]["LadderNameModel"][];
+            /** Revision */
+            revision: number;
+            /** Rungs */
+            rungs: components["schemas"]["RungModel"][];
+            /** Technique Names */
+            technique_names: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * LittleFinger
+         * @description How willingly a player uses the little finger.
+         * @enum {string}
+         */
+        LittleFinger: "avoided" | "usual" | "preferred";
+        /**
          * NeckModel
          * @description Distances from the nut of frets 0, 1, 2 ... as counted from the capo, mm.
          */
@@ -1125,12 +1889,37 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * OwnStepIn
+         * @description The teacher's own Step of a part; none takes it back.
+         */
+        OwnStepIn: {
+            /**
+             * Part Index
+             * @default 0
+             */
+            part_index: number;
+            /** Step */
+            step: number | null;
+        };
+        /**
+         * OwnTechniqueModel
+         * @description A technique of the teacher's own, written `*name` on the how line.
+         */
+        OwnTechniqueModel: {
+            /** Name */
+            name: string;
+            /** Step */
+            step: number;
+        };
         /** PartModel */
         PartModel: {
             /** Bars */
             bars: components["schemas"]["BarModel"][];
             /** Capo */
             capo: number;
+            /** Doubts */
+            doubts: string[];
             /** Hardest */
             hardest: string;
             /** Instrument */
@@ -1148,18 +1937,54 @@ export interface components {
             picking: string | null;
             /** Played */
             played: number[];
+            /** Readings */
+            readings: components["schemas"]["ReadingModel"][];
+            /** Recurrences */
+            recurrences: string[];
             /** Remarks */
             remarks: string[];
             /** Sections */
             sections: components["schemas"]["SectionModel"][];
+            /** Sentences */
+            sentences: string[];
             /** Stamina */
             stamina: number;
             /** Step */
             step: number;
+            /** Step High */
+            step_high: number;
+            /** Step Low */
+            step_low: number;
             /** Tuning */
             tuning: string;
             /** Typical */
             typical: number;
+        };
+        /**
+         * PassageIn
+         * @description Bars of a part by index, both inclusive.
+         */
+        PassageIn: {
+            /** First */
+            first: number;
+            /**
+             * @default {
+             *       "little_finger": "usual",
+             *       "school": "balanced",
+             *       "span_mm": 100,
+             *       "tempo": null,
+             *       "thumb_over": false,
+             *       "weighing": "balanced"
+             *     }
+             */
+            grade: components["schemas"]["GradeQuery"];
+            /** Last */
+            last: number;
+            /**
+             * Part Index
+             * @default 0
+             */
+            part_index: number;
         };
         /**
          * PlaceModel
@@ -1173,10 +1998,17 @@ export interface components {
         };
         /** PlayerIn */
         PlayerIn: {
+            /** @default usual */
+            little_finger: components["schemas"]["LittleFinger"];
             /** Name */
             name: string;
             /** Span Mm */
             span_mm: number;
+            /**
+             * Thumb Over
+             * @default false
+             */
+            thumb_over: boolean;
         };
         /** PlayerList */
         PlayerList: {
@@ -1191,10 +2023,17 @@ export interface components {
         PlayerModel: {
             /** Id */
             id: number;
+            /** @default usual */
+            little_finger: components["schemas"]["LittleFinger"];
             /** Name */
             name: string;
             /** Span Mm */
             span_mm: number;
+            /**
+             * Thumb Over
+             * @default false
+             */
+            thumb_over: boolean;
         };
         /** PressModel */
         PressModel: {
@@ -1222,6 +2061,35 @@ export interface components {
             /** Message */
             message: string;
             place: components["schemas"]["PlaceModel"];
+        };
+        /**
+         * ReadingIn
+         * @description A reading of a bar (index) to begin or to put in use, and the revision it was asked of.
+         */
+        ReadingIn: {
+            /** Bar */
+            bar: number;
+            /** Based On */
+            based_on: number;
+            /** Name */
+            name: string;
+            /**
+             * Part Index
+             * @default 0
+             */
+            part_index: number;
+        };
+        /**
+         * ReadingModel
+         * @description A reading of a bar (index); the one in use stands in the part.
+         */
+        ReadingModel: {
+            /** Bar */
+            bar: number;
+            /** In Use */
+            in_use: boolean;
+            /** Name */
+            name: string;
         };
         /**
          * RevisionIn
@@ -1252,6 +2120,20 @@ export interface components {
             /** Title */
             title: string;
         };
+        /** RungMeasureModel */
+        RungMeasureModel: {
+            /** Measure */
+            measure: string;
+            /** Words */
+            words: string;
+        };
+        /** RungModel */
+        RungModel: {
+            /** Measures */
+            measures: components["schemas"]["RungMeasureModel"][];
+            /** Step */
+            step: number;
+        };
         /**
          * School
          * @description Two ways to finger, both right for someone: keep fingers down, or move the whole hand.
@@ -1267,6 +2149,48 @@ export interface components {
             /** Times */
             times: number | null;
         };
+        /** ShapeStepsModel */
+        ShapeStepsModel: {
+            /** Four Fingers */
+            four_fingers: number;
+            /** Full Barre High */
+            full_barre_high: number;
+            /** Full Barre Low */
+            full_barre_low: number;
+            /** Small Barre */
+            small_barre: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Three Fingers */
+            three_fingers: number;
+            /** Thumb */
+            thumb: number;
+            /** Two Fingers */
+            two_fingers: number;
+        };
+        /**
+         * SongEffectModel
+         * @description A song's Step by the ladder in use and by the one under the pen.
+         */
+        SongEffectModel: {
+            /** Song Id */
+            song_id: number;
+            /** Step */
+            step: number;
+            /** Step Then */
+            step_then: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * Technique
+         * @description Everything a hand can do to a note besides picking and stopping it.
+         * @enum {string}
+         */
+        Technique: "hammer_on" | "pull_off" | "slide" | "shift_slide" | "slide_in_below" | "slide_in_above" | "slide_out_up" | "slide_out_down" | "bend_quarter" | "bend_half" | "bend_whole" | "bend_one_and_half" | "bend_two" | "release" | "pre_bend" | "unison_bend" | "vibrato" | "trill" | "grace" | "palm_mute" | "dead" | "let_ring" | "staccato" | "accent" | "tremolo" | "free_tremolo" | "natural_harmonic" | "touched_harmonic" | "artificial_harmonic" | "pinch_harmonic" | "tap" | "slap" | "rake" | "whammy_dip" | "pick_and_fingers";
         /** TechniqueList */
         TechniqueList: {
             /** Techniques */
@@ -1287,6 +2211,27 @@ export interface components {
             /** Writing */
             writing: string;
         };
+        /** TechniqueStepModel */
+        TechniqueStepModel: {
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+            /** Step */
+            step: number;
+            technique: components["schemas"]["Technique"];
+        };
+        /**
+         * TempoIn
+         * @description A tempo that was tapped in, quarters a minute.
+         */
+        TempoIn: {
+            /** Based On */
+            based_on: number;
+            /** Tempo */
+            tempo: number;
+        };
         /**
          * TextIn
          * @description Tab text to read; the hand and tempo to grade it for.
@@ -1294,9 +2239,11 @@ export interface components {
         TextIn: {
             /**
              * @default {
+             *       "little_finger": "usual",
              *       "school": "balanced",
              *       "span_mm": 100,
              *       "tempo": null,
+             *       "thumb_over": false,
              *       "weighing": "balanced"
              *     }
              */

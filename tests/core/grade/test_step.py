@@ -57,10 +57,10 @@ def test_schools_of_weighing_share_peak_and_typical(weighing: Weighing, shares: 
 
 def test_memory_counts_distinct_figures_and_knows_a_figure_that_is_moved() -> None:
     song = line(*["3.5", "3.7"] * 4, *["3.8", "3.10"] * 4, *["3.5", "3.7"] * 4, *["2.1", "1.3"] * 4)
-    bars = song.parts[0].bars
-    assert Figures().memory(bars, [0, 2]) == 0
-    assert Figures().memory(bars, [0, 1, 2]) == 0
-    assert Figures().memory(bars, [0, 1, 2, 3]) == pytest.approx(0.2)
+    part = song.parts[0]
+    assert Figures().memory(part, [0, 2]) == 0
+    assert Figures().memory(part, [0, 1, 2]) == 0
+    assert Figures().memory(part, [0, 1, 2, 3]) == pytest.approx(0.2)
 
 
 def test_the_demand_to_go_on_without_rest_adds_stamina() -> None:

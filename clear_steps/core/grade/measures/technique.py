@@ -1,41 +1,59 @@
 """Technique: the hardest thing done to a note, how often, and how many kinds."""
 
 from collections import Counter
+from collections.abc import Iterator
+from dataclasses import dataclass
 from math import log2
 
 from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, string_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
-from clear_steps.core.score import TECHNIQUES, Technique
+from clear_steps.core.score import TECHNIQUES
 
 UNIT = "techniques/s"
 _RATE_WEIGHT, _KIND_WEIGHT = 0.5, 0.2
 
 
+@dataclass(frozen=True, slots=True)
+class _Named:
+    """A technique as it is counted and said."""
+
+    name: str
+    plural: str
+    step: float
+
+
 def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
     """Highest Step + 0.5 log2(1 + demands per second) + 0.2 for each further kind."""
-    used = [(row, string, moment) for moment in bar.moments for row, string in moment.sounding.techniques if ladder.technique_steps[row] > 0]
+    used = [(row, string, moment) for moment in bar.moments for row, string in _demands(moment, ladder) if row.step > 0]
     if not used:
         return nothing(UNIT)
     counts = Counter(row for row, _, _ in used)
     rate = len(used) / bar.seconds
-    hardest, string, moment = max(used, key=lambda entry: ladder.technique_steps[entry[0]])
-    step = ladder.technique_steps[hardest] + _RATE_WEIGHT * log2(1 + rate) + _KIND_WEIGHT * (len(counts) - 1)
+    hardest, string, moment = max(used, key=lambda entry: entry[0].step)
+    step = hardest.step + _RATE_WEIGHT * log2(1 + rate) + _KIND_WEIGHT * (len(counts) - 1)
     return Finding(min(step, HARDEST_STEP), rate, UNIT, Place(moment.onset, (string,)), _evidence(bar, moment, string, hardest, counts))
 
 
-def _evidence(bar: PlayedBar, moment: Moment, string: int, hardest: Technique, counts: Counter[Technique]) -> str:
+def _demands(moment: Moment, ladder: Ladder) -> Iterator[tuple[_Named, int]]:
+    """Every technique of a moment with its string; the teacher's own count where the ladder knows them."""
+    for row, string in moment.sounding.techniques:
+        yield _Named(TECHNIQUES[row].name, TECHNIQUES[row].plural, ladder.technique_steps[row]), string
+    for name in sorted(moment.event.own_techniques & set(ladder.own_techniques)):
+        yield _Named(name, f"{name} notes", ladder.own_techniques[name]), moment.strings[0]
+
+
+def _evidence(bar: PlayedBar, moment: Moment, string: int, hardest: _Named, counts: Counter[_Named]) -> str:
     listed = [_counted(row, count) for row, count in counts.most_common()]
     every = listed[0] if len(listed) == 1 else f"{', '.join(listed[:-1])} and {listed[-1]}"
     if len(counts) == 1:
         first = "first " if counts[hardest] > 1 else ""
         return f"{every.capitalize()}, {first}at {beat_words(moment.onset, bar.bar.metre)} on the {string_words((string,))}."
     where = f"at {beat_words(moment.onset, bar.bar.metre)} on the {string_words((string,))}"
-    return f"{every.capitalize()}; the hardest is the {TECHNIQUES[hardest].name} {where}."
+    return f"{every.capitalize()}; the hardest is the {hardest.name} {where}."
 
 
-def _counted(row: Technique, count: int) -> str:
+def _counted(row: _Named, count: int) -> str:
     numbers = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
-    names = TECHNIQUES[row]
-    return f"{numbers[count] if count < 10 else count} {names.name if count == 1 else names.plural}"
+    return f"{numbers[count] if count < 10 else count} {row.name if count == 1 else row.plural}"

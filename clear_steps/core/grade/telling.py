@@ -1,0 +1,105 @@
+"""A song in three sentences: what makes it hard, where, and what is easier than it sounds."""
+
+from collections import Counter
+from collections.abc import Iterable
+
+from clear_steps.core.grade.recurrence import recurrence_words, recurrences
+from clear_steps.core.grade.step import BarGrade, Grading
+from clear_steps.core.hand import Grip
+from clear_steps.core.score import Part
+
+_BUSY_NOTES = 5
+_FULL_CHORD = 3
+_STANDS_OUT = 0.3  # Steps above a typical bar
+_MEASURE_WORDS = {
+    "stretch": "the stretch", "shift": "moving the hand", "speed": "the speed", "technique": "the technique", "shapes": "the shape to set",
+    "picking": "finding the strings", "damping": "stopping the strings", "rhythm": "the rhythm", "independence": "two voices at once",
+}  # fmt: skip
+_COUNT_WORDS = ("no", "one", "two", "three", "four")
+
+
+def three_sentences(part: Part, grading: Grading) -> tuple[str, ...]:
+    """What, where, and a reassurance; fewer where there is nothing to play."""
+    if not grading.peak_bars:
+        return ()
+    return (_what(grading), _where(part, grading), _easier_than_it_sounds(part, grading))
+
+
+def _what(grading: Grading) -> str:
+    peak = max((grading.bars[index] for index in grading.peak_bars), key=lambda bar: bar.step)
+    finding = peak.findings[peak.hardest_measure]
+    return f"What makes it hard is {_MEASURE_WORDS[peak.hardest_measure]}, in bar {peak.number}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
+
+
+def _where(part: Part, grading: Grading) -> str:
+    hard = [bar for bar in grading.bars if _stands_out(bar, grading)]
+    steps = sorted(bar.step for bar in grading.bars if not part.bars[bar.index].silent)
+    middle = steps[len(steps) // 2]
+    if not hard or len(steps) < 3:
+        return f"No bar stands far above the others: they lie between Step {steps[0]:.1f} and {steps[-1]:.1f}."
+    by_section = Counter(_section(part, bar.index) for bar in hard)
+    section, count = by_section.most_common(1)[0]
+    where = "" if not section or 2 * count <= len(hard) else "in" if count == len(hard) else "most of them in"
+    named = f", {where} {section}" if where else ""
+    numbers = _listed(bar.number for bar in hard[:6])
+    more = "" if len(hard) <= 6 else f" and {len(hard) - 6} more"
+    plural = "s" if len(hard) > 1 else ""
+    verb = "stand" if plural else "stands"
+    return f"Bar{plural} {numbers}{more} {verb} out{named}; half of the bars are at Step {middle:.1f} or below."
+
+
+def _stands_out(bar: BarGrade, grading: Grading) -> bool:
+    return bar.step > grading.typical + _STANDS_OUT
+
+
+def _section(part: Part, index: int) -> str:
+    names = [section.name for section in part.sections if section.first_bar <= index]
+    return names[-1] if names else ""
+
+
+def _listed(numbers: Iterable[int]) -> str:
+    names = [str(number) for number in numbers]
+    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+
+
+def _easier_than_it_sounds(part: Part, grading: Grading) -> str:
+    """The first of a few reassurances that is true."""
+    rows = recurrences(part)
+    back = sum(row.last - row.first + 1 for row in rows)
+    sounding = sum(not bar.silent for bar in part.bars)
+    return (
+        _few_fingers(part, grading)
+        or _one_shape(part, grading)
+        or (f"There is less to learn than it seems: {back} of {sounding} bars come back. {recurrence_words(part, rows[0])}" if back * 3 >= sounding else "")
+        or _a_place_to_begin(part, grading)
+    )
+
+
+def _few_fingers(part: Part, grading: Grading) -> str:
+    """A busy bar that is one or two fingers on one or two strings."""
+    for bar in sorted((bar for bar in grading.bars if not _stands_out(bar, grading)), key=lambda bar: -bar.step):
+        notes = [note for event in part.bars[bar.index].events for note in event.struck]
+        strings, fingers = {note.string for note in notes}, {finger for grip in _grips(grading, bar.index) for finger in grip.fingers}
+        if len(notes) >= _BUSY_NOTES and len(strings) <= 2 and 1 <= len(fingers) <= 2:
+            count, on = _COUNT_WORDS[len(fingers)], _COUNT_WORDS[len(strings)]
+            return f"Bar {bar.number} sounds busier than it is: {count} finger{'s' * (count != 'one')} on {on} string{'s' * (on != 'one')}."
+    return ""
+
+
+def _one_shape(part: Part, grading: Grading) -> str:
+    """A bar of full chords or an arpeggio that is one held shape."""
+    for bar in sorted((bar for bar in grading.bars if not _stands_out(bar, grading)), key=lambda bar: -bar.step):
+        strings = {note.string for event in part.bars[bar.index].events for note in event.struck}
+        grips = _grips(grading, bar.index)
+        if len(strings) >= _FULL_CHORD and len(grips) > 2 and len({grip.presses for grip in grips}) == 1:
+            return f"Bar {bar.number} sounds fuller than it is: the hand holds one shape all through it."
+    return ""
+
+
+def _grips(grading: Grading, index: int) -> list[Grip]:
+    return [grip for (bar, _), grip in grading.grips.items() if bar == index]
+
+
+def _a_place_to_begin(part: Part, grading: Grading) -> str:
+    easiest = min((bar for bar in grading.bars if not part.bars[bar.index].silent), key=lambda bar: bar.step)
+    return f"Bar {easiest.number} is a good place to begin: it stands at Step {easiest.step:.1f}."

@@ -1,0 +1,52 @@
+"""How far the Step may be off, where the teacher was not sure: a range beside the Step."""
+
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.step import Grader, GradeRequest, Grading
+from clear_steps.core.score import Bar, Event, Part, Song
+
+_TEMPO_OFF = Fraction(15, 100)  # how far a guessed tempo may be off either way (from memory)
+
+
+@dataclass(frozen=True, slots=True)
+class StepRange:
+    """The song's Step at its lowest and highest, and what was not sure; equal where everything was."""
+
+    low: float
+    high: float
+    reasons: tuple[str, ...]
+
+
+def step_range(song: Song, part: Part, ladder: Ladder, grading: Grading, request: GradeRequest = GradeRequest()) -> StepRange:
+    """From the grading at hand: slower and without what is doubtful, up to faster with all of it."""
+    reasons = []
+    doubtful = [bar for bar in part.bars if bar.uncertain]
+    if doubtful:
+        notes = sum(note.uncertain for bar in doubtful for event in bar.events for note in event.notes)
+        rhythm = sum(any(event.uncertain for event in bar.events) for bar in doubtful)
+        reasons += [f"{notes} note{'s are' if notes > 1 else ' is'} uncertain"] if notes else []
+        reasons += [f"the rhythm of {rhythm} bar{'s is' if rhythm > 1 else ' is'} uncertain"] if rhythm else []
+    if song.tempo_is_assumed:
+        reasons.append("the tempo is assumed")
+    if not reasons:
+        return StepRange(grading.step, grading.step, ())
+    surest = replace(part, bars=tuple(map(_without_doubt, part.bars)))
+    steps = [grading.step]
+    for factor in (1 - _TEMPO_OFF, 1 + _TEMPO_OFF) if song.tempo_is_assumed else (Fraction(1),):
+        retimed = replace(song, tempo=song.playing_tempo * factor)
+        practice = request.practice_tempo and request.practice_tempo * factor
+        grader = Grader(retimed, part, ladder, replace(request, practice_tempo=practice))
+        steps += [grader.grade(part).step, grader.grade(surest).step]
+    return StepRange(min(steps), max(steps), tuple(reasons))
+
+
+def _without_doubt(bar: Bar) -> Bar:
+    """The bar without its uncertain notes; where the rhythm is uncertain it is not counted."""
+    return replace(bar, events=tuple(map(_surely, bar.events))) if bar.uncertain else bar
+
+
+def _surely(event: Event) -> Event:
+    notes = tuple(note for note in event.notes if not note.uncertain)
+    return replace(event, notes=notes, techniques=event.techniques if notes else frozenset(), free=event.free or event.uncertain)

@@ -1,0 +1,83 @@
+"""The ladders' repository: a teacher's own, every save a revision."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import select
+from sqlalchemy.exc import IntegrityError
+from sqlalchemy.orm import Session
+
+from clear_steps.store.clock import now
+from clear_steps.store.errors import NotFoundError, StaleRevisionError
+from clear_steps.store.models import LadderRevisionRow, LadderRow
+
+
+@dataclass(frozen=True, slots=True)
+class StoredLadder:
+    """A ladder at its latest revision; `content` is a ladder file's JSON."""
+
+    id: int
+    number: int
+    content: str
+    in_use: bool
+
+
+class Ladders:
+    """Ladders within one unit of work."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+
+    def every(self) -> list[StoredLadder]:
+        """All of the teacher's ladders, oldest first."""
+        return [self._stored(row) for row in self._session.scalars(select(LadderRow).order_by(LadderRow.id)).all()]
+
+    def in_use(self) -> StoredLadder | None:
+        """The one in use; None where it is the one that ships."""
+        row = self._session.scalars(select(LadderRow).where(LadderRow.in_use)).first()
+        return self._stored(row) if row else None
+
+    def get(self, ladder_id: int) -> StoredLadder:
+        """One ladder; raises NotFoundError."""
+        return self._stored(self._row(ladder_id))
+
+    def add(self, content: str) -> StoredLadder:
+        """Store a new ladder and use it."""
+        row = LadderRow(in_use=False, created_at=now())
+        self._session.add(row)
+        self._session.flush()
+        self._save(row.id, 1, content)
+        self.use(row.id)
+        return self._stored(row)
+
+    def save(self, ladder_id: int, based_on: int, content: str) -> StoredLadder:
+        """Add a revision; raises StaleRevisionError if a newer one than `based_on` exists, or NotFoundError."""
+        latest = self.get(ladder_id).number
+        if latest != based_on:
+            raise StaleRevisionError(based_on, latest)
+        try:
+            self._save(ladder_id, latest + 1, content)
+        except IntegrityError as cause:  # somebody saved between the look and the write
+            raise StaleRevisionError(based_on, latest + 1) from cause
+        return self.get(ladder_id)
+
+    def use(self, ladder_id: int | None) -> None:
+        """Grade by this ladder from now on, or by the one that ships; raises NotFoundError."""
+        chosen = None if ladder_id is None else self._row(ladder_id)
+        for row in self._session.scalars(select(LadderRow)).all():
+            row.in_use = row is chosen
+
+    def _row(self, ladder_id: int) -> LadderRow:
+        row = self._session.get(LadderRow, ladder_id)
+        if row is None:
+            raise NotFoundError(f"there is no ladder {ladder_id}")
+        return row
+
+    def _save(self, ladder_id: int, number: int, content: str) -> None:
+        self._session.add(LadderRevisionRow(ladder_id=ladder_id, number=number, content=content, saved_at=now()))
+        self._session.flush()
+
+    def _stored(self, row: LadderRow) -> StoredLadder:
+        latest = self._session.scalars(
+            select(LadderRevisionRow).where(LadderRevisionRow.ladder_id == row.id).order_by(LadderRevisionRow.number.desc()).limit(1)
+        ).one()
+        return StoredLadder(row.id, latest.number, latest.content, row.in_use)

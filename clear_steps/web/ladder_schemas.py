@@ -1,0 +1,123 @@
+"""What the API takes and gives about ladders and the teacher's own Steps."""
+
+from pydantic import BaseModel, Field
+
+from clear_steps.core.score import Technique
+
+
+class CurveModel(BaseModel):
+    """Points (raw value, Step), both rising."""
+
+    curve: str
+    unit: str = Field("", max_length=100)
+    points: list[tuple[float, float]] = Field(min_length=1, max_length=40)
+    source: str = Field("", max_length=300)
+
+
+class TechniqueStepModel(BaseModel):
+    technique: Technique
+    step: float = Field(ge=0, le=10)
+    source: str = Field("", max_length=300)
+
+
+class ShapeStepsModel(BaseModel):
+    two_fingers: float = Field(ge=0, le=10)
+    three_fingers: float = Field(ge=0, le=10)
+    four_fingers: float = Field(ge=0, le=10)
+    small_barre: float = Field(ge=0, le=10)
+    full_barre_low: float = Field(ge=0, le=10)
+    full_barre_high: float = Field(ge=0, le=10)
+    thumb: float = Field(ge=0, le=10)
+    source: str = Field("", max_length=300)
+
+
+class OwnTechniqueModel(BaseModel):
+    """A technique of the teacher's own, written `*name` on the how line."""
+
+    name: str = Field(pattern=r"^[A-Za-z][A-Za-z0-9_]{0,23}$")
+    step: float = Field(ge=0, le=10)
+
+
+class LadderModel(BaseModel):
+    """A ladder, in the shape of a ladder file."""
+
+    name: str = Field(min_length=1, max_length=80)
+    curves: list[CurveModel]
+    techniques: list[TechniqueStepModel]
+    shapes: ShapeStepsModel
+    own_techniques: list[OwnTechniqueModel] = []
+
+
+class RungMeasureModel(BaseModel):
+    measure: str
+    words: str
+
+
+class RungModel(BaseModel):
+    step: int
+    measures: list[RungMeasureModel]
+
+
+class LadderNameModel(BaseModel):
+    id: int
+    name: str
+    in_use: bool
+
+
+class LadderScreenModel(BaseModel):
+    """The ladder in use (`id` none: the one that ships), in numbers and in words, and the others."""
+
+    id: int | None
+    revision: int
+    ladder: LadderModel
+    technique_names: dict[str, str]
+    rungs: list[RungModel]
+    ladders: list[LadderNameModel]
+
+
+class LadderIn(BaseModel):
+    """A ladder to store as a new one."""
+
+    ladder: LadderModel
+
+
+class LadderRevisionIn(BaseModel):
+    """A new revision of a ladder, and the one it was based on."""
+
+    based_on: int
+    ladder: LadderModel
+
+
+class LadderChoiceIn(BaseModel):
+    """The ladder to grade by; none: the one that ships."""
+
+    ladder_id: int | None
+
+
+class SongEffectModel(BaseModel):
+    """A song's Step by the ladder in use and by the one under the pen."""
+
+    song_id: int
+    title: str
+    step: float
+    step_then: float
+
+
+class LadderPreviewModel(BaseModel):
+    rungs: list[RungModel]
+    songs: list[SongEffectModel]
+
+
+class DifferenceModel(BaseModel):
+    """A part's computed Step beside the teacher's own; `measure` is most likely behind the difference."""
+
+    song_id: int
+    part_index: int
+    title: str
+    computed: float
+    own: float
+    measure: str
+
+
+class DifferenceList(BaseModel):
+    differences: list[DifferenceModel]

@@ -1,0 +1,99 @@
+"""Routes about one place in a song: other ways to play it, other readings, the tempo, the teacher's own Step."""
+
+from collections.abc import Callable
+from dataclasses import replace
+
+from apiflask import APIBlueprint
+
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade import SCHOOL_TITLES, Alternative, alternatives
+from clear_steps.core.score import Part, Song, with_reading, with_reading_in_use
+from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
+from clear_steps.store import OwnSteps, Songs
+from clear_steps.web import schemas as api
+from clear_steps.web.analysis import read_cached
+from clear_steps.web.current import current_database, current_ladder
+from clear_steps.web.desk import desk_of, latest_of, saved
+
+blueprint = APIBlueprint("passages", __name__, url_prefix="/api")
+
+
+@blueprint.post("/songs/<int:song_id>/tempo")
+@blueprint.input(api.TempoIn, arg_name="body")
+@blueprint.output(api.DeskModel, status_code=201)
+def write_tempo(song_id: int, body: api.TempoIn) -> api.DeskModel:
+    """Write a tapped tempo into the text's header, as a new revision."""
+    return saved(song_id, body.based_on, with_tempo(latest_of(song_id).text, body.tempo))
+
+
+@blueprint.post("/songs/<int:song_id>/alternatives")
+@blueprint.input(api.PassageIn, arg_name="body")
+@blueprint.output(api.AlternativeList)
+def list_alternatives(song_id: int, body: api.PassageIn) -> api.AlternativeList:
+    """Other ways to play a passage of the latest revision, easiest first."""
+    latest = latest_of(song_id)
+    song = read_cached(latest.text).song
+    part = _part(song, body.part_index)
+    ways = alternatives(song, part, body.first, body.last, current_ladder().ladder, body.grade.request)
+    rows = [_alternative_model(song, part, way, body) for way in ways]
+    return api.AlternativeList(revision=latest.number, schools_agree=not set(SCHOOL_TITLES.values()) & {way.title for way in ways}, alternatives=rows)
+
+
+def _alternative_model(song: Song, part: Part, way: Alternative, body: api.PassageIn) -> api.AlternativeModel:
+    passage = replace(way.part, bars=way.part.bars[body.first : body.last + 1], sections=(), remarks=(), readings=())
+    return api.AlternativeModel(
+        title=way.title,
+        sentence=way.sentence,
+        step=way.step,
+        song_step=way.song_step,
+        widest_mm=way.widest_mm,
+        moves=way.moves,
+        travel_mm=way.travel_mm,
+        strings=list(way.strings),
+        stops_ringing=way.stops_ringing,
+        tab=write_bars(passage),
+        text=write_tab(_with_part(song, part, way.part)),
+    )
+
+
+def _part(song: Song, index: int) -> Part:
+    if index >= len(song.parts):
+        raise InvalidValueError("part", index, f"0 to {len(song.parts) - 1}")
+    return song.parts[index]
+
+
+def _with_part(song: Song, part: Part, changed: Part) -> Song:
+    return replace(song, parts=tuple(changed if own is part else own for own in song.parts))
+
+
+@blueprint.post("/songs/<int:song_id>/readings")
+@blueprint.input(api.ReadingIn, arg_name="body")
+@blueprint.output(api.DeskModel, status_code=201)
+def begin_reading(song_id: int, body: api.ReadingIn) -> api.DeskModel:
+    """Keep a bar as it stands aside and begin another reading of it, as a new revision."""
+    return _with_changed_part(song_id, body, with_reading)
+
+
+@blueprint.post("/songs/<int:song_id>/readings/use")
+@blueprint.input(api.ReadingIn, arg_name="body")
+@blueprint.output(api.DeskModel, status_code=201)
+def use_reading(song_id: int, body: api.ReadingIn) -> api.DeskModel:
+    """Put a kept reading in its bar's place, as a new revision."""
+    return _with_changed_part(song_id, body, with_reading_in_use)
+
+
+def _with_changed_part(song_id: int, body: api.ReadingIn, change: Callable[[Part, int, str], Part]) -> api.DeskModel:
+    song = read_cached(latest_of(song_id).text).song
+    part = _part(song, body.part_index)
+    return saved(song_id, body.based_on, write_tab(_with_part(song, part, change(part, body.bar, body.name))))
+
+
+@blueprint.put("/songs/<int:song_id>/own-step")
+@blueprint.input(api.OwnStepIn, arg_name="body")
+@blueprint.output(api.DeskModel)
+def give_own_step(song_id: int, body: api.OwnStepIn) -> api.DeskModel:
+    """Write the teacher's own Step beside the computed one, or take it back."""
+    with current_database().session() as session:
+        song = Songs(session).get(song_id)
+        OwnSteps(session).set(song_id, body.part_index, body.step)
+    return desk_of(song, api.GradeQuery())
