@@ -20,12 +20,19 @@ export type Edit = components['schemas']['EditModel']
 export type Job = components['schemas']['JobModel']
 export type Technique = components['schemas']['TechniqueModel']
 export type GradeQuery = components['schemas']['GradeQuery']
+export type Alternative = components['schemas']['AlternativeModel']
+export type Passage = components['schemas']['PassageIn']
+export type ReadingIn = components['schemas']['ReadingIn']
+export type Ladder = components['schemas']['LadderModel']
+export type LadderScreen = components['schemas']['LadderScreenModel']
+export type LadderPreview = components['schemas']['LadderPreviewModel']
+export type Rung = components['schemas']['RungModel']
 type ErrorBody = components['schemas']['ErrorModel']
 
 const client = createClient<paths>()
 
 /** The usual hand at the marked tempo. */
-export const USUAL: GradeQuery = { span_mm: 100, tempo: null, school: 'balanced', weighing: 'balanced' }
+export const USUAL: GradeQuery = { span_mm: 100, tempo: null, school: 'balanced', weighing: 'balanced', little_finger: 'usual', thumb_over: false }
 
 /** An answer that says what was wrong and where. */
 export class ApiError extends Error {
@@ -59,6 +66,20 @@ export const api = {
   save: (id: number, basedOn: number, text: string) =>
     answer(client.POST('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } }, body: { based_on: basedOn, text } })),
   revisions: (id: number) => answer(client.GET('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } } })),
+  alternatives: (id: number, passage: Passage) => answer(client.POST('/api/songs/{song_id}/alternatives', { params: { path: { song_id: id } }, body: passage })),
+  beginReading: (id: number, body: ReadingIn) => answer(client.POST('/api/songs/{song_id}/readings', { params: { path: { song_id: id } }, body })),
+  useReading: (id: number, body: ReadingIn) => answer(client.POST('/api/songs/{song_id}/readings/use', { params: { path: { song_id: id } }, body })),
+  writeTempo: (id: number, based_on: number, tempo: number) =>
+    answer(client.POST('/api/songs/{song_id}/tempo', { params: { path: { song_id: id } }, body: { based_on, tempo } })),
+  giveOwnStep: (id: number, part_index: number, step: number | null) =>
+    answer(client.PUT('/api/songs/{song_id}/own-step', { params: { path: { song_id: id } }, body: { part_index, step } })),
+  ladder: () => answer(client.GET('/api/ladder')),
+  tryLadder: (ladder: Ladder) => answer(client.POST('/api/ladder/preview', { body: { ladder } })),
+  addLadder: (ladder: Ladder) => answer(client.POST('/api/ladders', { body: { ladder } })),
+  saveLadder: (id: number, based_on: number, ladder: Ladder) =>
+    answer(client.POST('/api/ladders/{ladder_id}/revisions', { params: { path: { ladder_id: id } }, body: { based_on, ladder } })),
+  chooseLadder: (ladder_id: number | null) => answer(client.PUT('/api/ladder/choice', { body: { ladder_id } })),
+  differences: () => answer(client.GET('/api/differences')),
   players: () => answer(client.GET('/api/players')),
   versions: (songId: number) => answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),
   askForVersion: (songId: number, target: number, part_index: number) =>

@@ -7,6 +7,7 @@
   import { FASTEST_PERCENT, SLOWEST_PERCENT, type DeskState } from './desk.svelte'
   import HandPicker from './HandPicker.svelte'
   import type { DeskTools } from './keys'
+  import TapTempo from './TapTempo.svelte'
 
   interface Props {
     desk: DeskState
@@ -15,8 +16,10 @@
     countIn: boolean
     tools: DeskTools
     fetching: boolean
+    songId: number
+    tapper: TapTempo | undefined
   }
-  let { desk, player, loop = $bindable(), countIn = $bindable(), tools, fetching }: Props = $props()
+  let { desk, player, loop = $bindable(), countIn = $bindable(), tools, fetching, songId, tapper = $bindable() }: Props = $props()
   const part = $derived(desk.part!)
   const tempo = $derived(Math.round((desk.markedTempo * desk.percent) / 100))
 </script>
@@ -38,6 +41,7 @@
     <input class="w-20 accent-(--ink)" type="range" min={SLOWEST_PERCENT} max={FASTEST_PERCENT} step="5" bind:value={desk.percent} aria-label="Practice tempo, per cent of {Math.round(desk.markedTempo)}" aria-valuetext="{desk.percent} per cent, {tempo} a minute" />
     <span class="w-[5.6rem] text-ink tabular-nums">{tempo} of {Math.round(desk.markedTempo)}{desk.analysis!.tempo_assumed ? ' ~' : ''}</span>
   </label>
+  <TapTempo bind:this={tapper} {desk} {songId} />
   <button class="quiet-button !px-2.5 text-sm" aria-pressed={countIn} onclick={() => (countIn = !countIn)} aria-label="Count-in" title="Count-in: one bar of clicks first">1 2 3</button>
   <button class="quiet-button !px-2.5" aria-pressed={loop} onclick={tools.toggleLoop} aria-label="Repeat" title="Repeat the chosen bars"><Repeat size={17} /></button>
   <button class="key-button inline-flex w-24 items-center !px-3 justify-center gap-2" onclick={tools.playOrStop}>

@@ -11,6 +11,7 @@
   import { belongsToField, DESK_KEYS } from './keys'
   import KeysList from './KeysList.svelte'
   import Legend from './Legend.svelte'
+  import type TapTempo from './TapTempo.svelte'
   import TabPages from './TabPages.svelte'
   import TextDrawer from './TextDrawer.svelte'
 
@@ -20,6 +21,7 @@
   let keysOpen = $state(false)
   let loop = $state(false)
   let countIn = $state(true)
+  let tapper = $state<TapTempo>()
 
   const song = createQuery(() => ({ queryKey: ['song', id, desk.query], queryFn: () => api.song(id, desk.query), placeholderData: keepPreviousData }))
   const techniques = createQuery(() => ({ queryKey: ['techniques'], queryFn: api.techniques, staleTime: Infinity }))
@@ -58,6 +60,7 @@
       } else start()
     },
     toggleLoop: () => void (loop = !loop),
+    tap: () => tapper?.tap(),
     showKeys: () => void (keysOpen = true),
   }
 
@@ -75,7 +78,7 @@
 
 <div class="grid h-dvh grid-rows-[auto_1fr]">
   {#if desk.song && desk.part && desk.analysis}
-    <DeskBar {desk} {player} bind:loop bind:countIn {tools} fetching={song.isFetching} />
+    <DeskBar {desk} {player} bind:loop bind:countIn {tools} songId={id} bind:tapper fetching={song.isFetching} />
     <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(300px,31.25vw,400px)] max-lg:grid-cols-1 max-lg:overflow-y-auto">
       <div class="grid min-h-0 grid-rows-[1fr_auto]">
         <TabPages {desk} part={desk.part} />
@@ -83,7 +86,7 @@
       </div>
       <aside class="min-h-0 overflow-y-auto border-l border-contour px-5 py-4 max-lg:border-t max-lg:border-l-0" aria-label="Evidence">
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
-        <Evidence {desk} />
+        <Evidence {desk} songId={id} />
       </aside>
     </main>
   {:else if song.isError}

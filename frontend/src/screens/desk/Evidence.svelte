@@ -1,19 +1,17 @@
 <script lang="ts">
-  import type { Part } from '../../api/client'
   import MeasureSign from '../../components/MeasureSign.svelte'
   import { stepColour, stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
   import NeckPicture from './NeckPicture.svelte'
+  import OtherWays from './OtherWays.svelte'
+  import Readings from './Readings.svelte'
+  import SongOverview from './SongOverview.svelte'
 
-  let { desk }: { desk: DeskState } = $props()
+  let { desk, songId }: { desk: DeskState; songId: number } = $props()
   const bar = $derived(desk.chosenBar)
   const found = $derived(bar?.findings.filter((finding) => finding.step > 0).sort((a, b) => b.step - a.step) ?? [])
   const grips = $derived(desk.grips)
   const noteWords = $derived(desk.chosenEvent?.notes.map((note) => note.words).join('; ') || 'a rest')
-
-  function hardestBar(part: Part): number {
-    return part.peak_bars.reduce((worst, bar) => (part.bars[bar].step > part.bars[worst].step ? bar : worst), part.peak_bars[0])
-  }
 
   function rawText(value: number | null, unit: string): string {
     if (value === null) return ''
@@ -50,33 +48,8 @@
       </li>
     {/each}
   </ul>
+  <OtherWays {desk} {songId} />
+  <Readings {desk} {songId} />
 {:else if desk.part && desk.analysis}
-  {@const part = desk.part}
-  <h2 class="text-lg">What makes it Step {stepText(part.step)}</h2>
-  <p class="mt-1 text-[17px] leading-snug first-letter:uppercase">{part.hardest}.</p>
-  <dl class="mt-4 grid grid-cols-[1fr_auto] gap-y-1.5 tabular-nums">
-    <dt>The hardest two bars in a row</dt><dd class="text-right font-bold">{stepText(part.peak)}</dd>
-    <dt>A typical bar</dt><dd class="text-right font-bold">{stepText(part.typical)}</dd>
-    <dt>Added for what there is to remember</dt><dd class="text-right font-bold">+{stepText(part.memory)}</dd>
-    <dt>Added for playing without rest</dt><dd class="text-right font-bold">+{stepText(part.stamina)}</dd>
-  </dl>
-  <p class="mt-4 text-quiet">Choose a bar, a column of the climb or a note to see why it is as hard as it is.</p>
-  {#if part.peak_bars.length > 0}
-    <button class="quiet-button mt-4" onclick={() => desk.chooseWorst(hardestBar(part))}>Show the hardest bar</button>
-  {/if}
-  {#if part.sections.length > 0}
-    <h3 class="mt-6 mb-1">Song map</h3>
-    <p class="text-quiet">
-      {desk.analysis.order.length > 0
-        ? desk.analysis.order.join(' - ')
-        : part.sections.map((section) => (section.times === 1 ? section.name : `${section.name} x${section.times ?? '?'}`)).join(' - ')}
-    </p>
-  {/if}
-  {#if part.remarks.length > 0 || desk.analysis.extra.length > 0}
-    <h3 class="mt-6 mb-1">Remarks</h3>
-    <ul class="space-y-1 text-quiet">
-      {#each desk.analysis.extra as [key, text] (key + text)}<li><span class="font-bold">{key}:</span> {text}</li>{/each}
-      {#each part.remarks as remark, index (index)}<li>{remark}</li>{/each}
-    </ul>
-  {/if}
+  <SongOverview {desk} {songId} />
 {/if}

@@ -6,14 +6,17 @@
   let { desk }: { desk: DeskState } = $props()
   const players = createQuery(() => ({ queryKey: ['players'], queryFn: api.players }))
   const hands = $derived([
-    ...(players.data?.players ?? []).map((player) => ({ name: player.name, span_mm: player.span_mm })),
-    ...Object.entries(players.data?.preset_spans_mm ?? {}).map(([name, span_mm]) => ({ name: `${name} hand`, span_mm })),
+    ...(players.data?.players ?? []).map((player) => ({ name: player.name, span_mm: player.span_mm, little: player.little_finger, thumb: player.thumb_over })),
+    ...Object.entries(players.data?.preset_spans_mm ?? {}).map(([name, span_mm]) => ({ name: `${name} hand`, span_mm, little: 'usual' as const, thumb: false })),
   ])
-  const chosen = $derived(hands.find((hand) => hand.span_mm === desk.spanMm)?.name ?? 'other')
+  const chosen = $derived(hands.find((hand) => hand.span_mm === desk.spanMm && hand.little === desk.littleFinger && hand.thumb === desk.thumbOver)?.name ?? 'other')
 
   function choose(name: string): void {
     const hand = hands.find((each) => each.name === name)
-    if (hand) desk.spanMm = hand.span_mm
+    if (!hand) return
+    desk.spanMm = hand.span_mm
+    desk.littleFinger = hand.little
+    desk.thumbOver = hand.thumb
   }
 
   function type(text: string): void {

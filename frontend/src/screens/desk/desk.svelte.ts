@@ -13,6 +13,8 @@ export class DeskState {
   song = $state.raw<Desk | null>(null)
   draft = $state.raw<Analysis | null>(null) // the text under the editor, where it can be read
   spanMm = $state(100)
+  littleFinger = $state<NonNullable<GradeQuery['little_finger']>>('usual')
+  thumbOver = $state(false)
   percent = $state(100)
   partIndex = $state(0)
   bar = $state(-1) // chosen bar, -1 = none
@@ -34,7 +36,7 @@ export class DeskState {
   }
 
   get query(): GradeQuery {
-    return { ...USUAL, span_mm: this.spanMm, tempo: this.practiceTempo }
+    return { ...USUAL, span_mm: this.spanMm, tempo: this.practiceTempo, little_finger: this.littleFinger, thumb_over: this.thumbOver }
   }
 
   setTechniques(rows: Technique[]): void {

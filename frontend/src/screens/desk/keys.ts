@@ -11,6 +11,7 @@ export interface DeskTools {
   playOrStop: () => void
   toggleLoop: () => void
   showKeys: () => void
+  tap: () => void
 }
 
 const plain = (key: string) => (event: KeyboardEvent) => event.key === key && !event.shiftKey
@@ -26,6 +27,7 @@ export const DESK_KEYS: DeskKey[] = [
   { keys: 'R', does: 'repeat the chosen bars, or stop repeating', match: (e) => e.key.toLowerCase() === 'r', act: (_, tools) => tools.toggleLoop() },
   { keys: 'F', does: 'fingers shown or hidden', match: (e) => e.key.toLowerCase() === 'f', act: (desk) => void (desk.layers.fingers = !desk.layers.fingers) },
   { keys: 'C', does: 'counts shown or hidden', match: (e) => e.key.toLowerCase() === 'c', act: (desk) => void (desk.layers.counts = !desk.layers.counts) },
+  { keys: 'T', does: 'tap the tempo, once a quarter note', match: (e) => e.key.toLowerCase() === 't', act: (_, tools) => tools.tap() },
   { keys: 'W', does: 'written text opened or closed', match: (e) => e.key.toLowerCase() === 'w', act: (desk) => void (desk.textOpen = !desk.textOpen) },
   { keys: 'Esc', does: 'the whole song again', match: plain('Escape'), act: (desk) => desk.choose(-1, 0) },
   { keys: '?', does: 'this list', match: (e) => e.key === '?', act: (_, tools) => tools.showKeys() },

@@ -1,0 +1,34 @@
+<script lang="ts">
+  import { createMutation, useQueryClient } from '@tanstack/svelte-query'
+  import { api } from '../../api/client'
+  import type { DeskState } from './desk.svelte'
+  import { tappedTempo } from './tap'
+
+  let { desk, songId }: { desk: DeskState; songId: number } = $props()
+  const queries = useQueryClient()
+  const PAUSE_MS = 2500
+  let taps = $state.raw<number[]>([])
+  const tempo = $derived(tappedTempo(taps))
+  const write = createMutation(() => ({
+    mutationFn: (tapped: number) => api.writeTempo(songId, desk.song!.revision, tapped),
+    onSuccess: async () => {
+      taps = []
+      desk.percent = 100
+      await queries.invalidateQueries({ queryKey: ['song', songId] })
+    },
+  }))
+
+  export function tap(): void {
+    const now = performance.now()
+    const fresh = taps.length > 0 && now - taps[taps.length - 1] > PAUSE_MS
+    taps = [...(fresh ? [] : taps), now].slice(-9)
+  }
+</script>
+
+<button class="quiet-button !px-2.5 text-sm" onclick={tap} title="Tap along with the recording, one tap a quarter note">Tap</button>
+{#if taps.length > 0}
+  <span class="text-sm text-quiet" role="status">{tempo === null ? 'again …' : ''}</span>
+  {#if tempo !== null}
+    <button class="text-sm underline" disabled={desk.textOpen || write.isPending} onclick={() => write.mutate(tempo)}>Write {tempo}</button>
+  {/if}
+{/if}
