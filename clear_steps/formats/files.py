@@ -1,41 +1,80 @@
 """Reading and writing by file ending."""
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from pathlib import PurePath
 
 from clear_steps.core.errors import InvalidValueError, Problem, ReadError
 from clear_steps.core.score import Song
+from clear_steps.formats.abc import read_abc
+from clear_steps.formats.midi import write_midi
+from clear_steps.formats.musicxml import read_musicxml, write_musicxml
+from clear_steps.formats.pitched import Imported
 from clear_steps.formats.songjson import song_from_json, song_to_json
 from clear_steps.formats.tabtext import decode, read_tab, write_tab
 
 
-def _tab_song(content: bytes) -> Song:
-    return read_tab(decode(content)).song
+def _tab(content: bytes) -> Imported:
+    reading = read_tab(decode(content))
+    return Imported(reading.song, _counted(reading.song), tuple(f"line {guess.line}: {guess.message}" for guess in reading.guesses))
+
+
+def _json(content: bytes) -> Imported:
+    song = song_from_json(content)
+    return Imported(song, _counted(song))
+
+
+def _counted(song: Song) -> tuple[str, ...]:
+    return tuple(
+        f"{sum(len(event.struck) for _, _, event in part.events())} notes in {len(part.bars)} bars of {part.name or 'the part'}" for part in song.parts
+    )
 
 
 def _tab_bytes(song: Song) -> bytes:
     return write_tab(song).encode()
 
 
-_FORMATS: dict[str, tuple[Callable[[bytes], Song], Callable[[Song], bytes]]] = {
-    ".tab": (_tab_song, _tab_bytes),
-    ".txt": (_tab_song, _tab_bytes),
-    ".json": (song_from_json, song_to_json),
+@dataclass(frozen=True, slots=True)
+class _Format:
+    """What can be done with files of an ending."""
+
+    read: Callable[[bytes], Imported] | None
+    write: Callable[[Song], bytes] | None
+
+
+_FORMATS: dict[str, _Format] = {
+    ".tab": _Format(_tab, _tab_bytes),
+    ".txt": _Format(_tab, _tab_bytes),
+    ".json": _Format(_json, song_to_json),
+    ".musicxml": _Format(read_musicxml, write_musicxml),
+    ".xml": _Format(read_musicxml, write_musicxml),
+    ".mxl": _Format(read_musicxml, None),
+    ".abc": _Format(read_abc, None),
+    ".mid": _Format(None, write_midi),
 }
 ENDINGS = tuple(_FORMATS)
+_READABLE = tuple(ending for ending, own in _FORMATS.items() if own.read)
+_WRITABLE = tuple(ending for ending, own in _FORMATS.items() if own.write)
+
+
+def import_song(name: str, content: bytes) -> Imported:
+    """The song in a file, with what was read, guessed and not placed; raises ReadError with line and column."""
+    ending = PurePath(name).suffix.lower()
+    read = _FORMATS[ending].read if ending in _FORMATS else None
+    if read is None:
+        raise ReadError((Problem(1, 1, f"'{ending}' files cannot be read; expected one of {' '.join(_READABLE)}"),))
+    return read(content)
 
 
 def read_song(name: str, content: bytes) -> Song:
-    """The song in a file; raises ReadError with line and column."""
-    ending = PurePath(name).suffix.lower()
-    if ending not in _FORMATS:
-        raise ReadError((Problem(1, 1, f"'{ending}' files cannot be read; expected one of {' '.join(ENDINGS)}"),))
-    return _FORMATS[ending][0](content)
+    """The song in a file alone; raises ReadError."""
+    return import_song(name, content).song
 
 
 def write_song(name: str, song: Song) -> bytes:
-    """The song as the content of a file of that name; raises InvalidValueError for an unknown ending."""
+    """The song as the content of a file of that name; raises InvalidValueError for an ending that cannot be written."""
     ending = PurePath(name).suffix.lower()
-    if ending not in _FORMATS:
-        raise InvalidValueError("file ending", ending, f"one of {' '.join(ENDINGS)}")
-    return _FORMATS[ending][1](song)
+    write = _FORMATS[ending].write if ending in _FORMATS else None
+    if write is None:
+        raise InvalidValueError("file ending", ending, f"one of {' '.join(_WRITABLE)}")
+    return write(song)

@@ -7,12 +7,12 @@ from clear_steps.core.grade.ladder import CURVE_NAMES, Ladder
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.recurrence import Recurrence, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
-from clear_steps.core.grade.step import BarGrade, Grader, GradeRequest, Grading, Weighing, grade_part, grade_song
+from clear_steps.core.grade.step import BarGrade, Grader, GradeRequest, Grading, Weighing, grade_part, grade_song, hand_tables
 from clear_steps.core.grade.telling import three_sentences
 from clear_steps.core.grade.uncertainty import StepRange, step_range
 
 __all__ = [
     "CURVE_NAMES", "HEADLINE", "MEASURES", "SCHOOL_TITLES", "Alternative", "BarGrade", "Difference", "Finding", "GradeRequest", "Grader",
     "Grading", "Ladder", "Measure", "Place", "Recurrence", "Rung", "StepRange", "Weighing", "alternatives", "difference", "grade_part",
-    "grade_song", "recurrence_words", "recurrences", "rungs", "step_range", "three_sentences",
+    "grade_song", "hand_tables", "recurrence_words", "recurrences", "rungs", "step_range", "three_sentences",
 ]  # fmt: skip

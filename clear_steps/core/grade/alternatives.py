@@ -11,17 +11,14 @@ from functools import partial
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade.finding import beat_words, finger_words, ordinal
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.step import Grader, GradeRequest, Grading
+from clear_steps.core.grade.step import Grader, GradeRequest, Grading, hand_tables
 from clear_steps.core.hand import (
-    PRESET_SPANS_MM,
-    SCHOOLS,
-    DemandsBook,
+            DemandsBook,
     Grip,
     HandTables,
     Moment,
     Neck,
-    PathCosts,
-    Pitch,
+        Pitch,
     School,
     Spot,
     gaps_of,
@@ -147,10 +144,7 @@ class _Passage:
         return "Other fingers"
 
     def _tables(self) -> HandTables:
-        costs = PathCosts(
-            self._ladder.curves["stretch"], self._ladder.curves["shift"], self._ladder.shapes, SCHOOLS[self._request.school], self._request.player.habits
-        )
-        return HandTables(self._neck, self._part.tuning.strings, [PRESET_SPANS_MM["medium"]], costs)
+        return hand_tables(self._part, self._ladder, replace(self._request, hands=("medium",)))
 
     def _moments(self) -> Iterator[Moment]:
         before: tuple[Note, ...] = ()

@@ -102,6 +102,12 @@ def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = G
     return Grader(song, part, ladder, request).grade(part)
 
 
+def hand_tables(part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> HandTables:
+    """What the request's hands can do on the part's instrument."""
+    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school], request.player.habits)
+    return HandTables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, [PRESET_SPANS_MM[hand] for hand in request.hands], costs)
+
+
 class Grader:
     """Grades a part and what is made of it, for one request; a bar met before in the same surroundings is looked up.
 
@@ -113,9 +119,7 @@ class Grader:
     def __init__(self, song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> None:
         self._song, self._ladder, self._request = song, ladder, request
         neck = Neck(part.scale_length_mm, part.capo)
-        costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school], request.player.habits)
-        spans_mm = [PRESET_SPANS_MM[hand] for hand in request.hands]
-        self._fingerer = Fingerer(HandTables(neck, part.tuning.strings, spans_mm, costs))
+        self._fingerer = Fingerer(hand_tables(part, ladder, request))
         self._performer = Performer(neck, request.player.span_mm)
         self._figures = Figures()
         self._judged: dict[int, tuple[PlayedBar, BarGrade]] = {}  # by the played bar's identity

@@ -8,7 +8,7 @@ from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, grip_table
 from clear_steps.core.hand.moves import SLIDE_SHARE, movement_seconds, passing_factor
 from clear_steps.core.hand.neck import Neck, fret_distance_mm
 from clear_steps.core.hand.path import HandPath, Layer, best_paths, k_best_paths
-from clear_steps.core.hand.placing import Moment, Pitch, place, places_of
+from clear_steps.core.hand.placing import Moment, Pitch, can_be_placed, place, places_of
 from clear_steps.core.hand.player import PRESET_SPANS_MM, SCHOOLS, Habits, LittleFinger, Player, School
 
 __all__ = [
@@ -40,7 +40,7 @@ __all__ = [
     "ShapeSteps",
     "Spot",
     "Tapped",
-    "best_paths",
+    "best_paths", "can_be_placed",
     "demands_of_bar",
     "fret_distance_mm",
     "gaps_of",

@@ -78,6 +78,11 @@ def place(moments: Sequence[Moment], tuning: Tuning, capo: int, tables: HandTabl
     return tuple(reversed(found))
 
 
+def can_be_placed(pitches: Sequence[Pitch], tuning: Tuning, capo: int) -> bool:
+    """Whether pitches struck together find strings of their own within a hand's reach."""
+    return any(_choices(Moment(0.0, tuple(pitches)), tuning, capo, lambda _: True))
+
+
 def _choices(moment: Moment, tuning: Tuning, capo: int, allowed: Allowed) -> Iterator[Placed]:
     """Ways to place the pitches of one moment on strings of their own, the most compact first."""
     options = [[pitch.fixed] if pitch.fixed else places_of(pitch.midi, tuning, capo, allowed) for pitch in moment.pitches]

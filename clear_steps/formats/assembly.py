@@ -1,0 +1,228 @@
+"""Pitched music -> Song: measures become bars that their events fill, pitches without a place get the cheapest one."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, replace
+from fractions import Fraction
+
+from clear_steps.core.errors import Problem, ReadError
+from clear_steps.core.grade import hand_tables
+from clear_steps.core.hand import Moment, Pitch, Spot, can_be_placed, place
+from clear_steps.core.hand.placing import HIGHEST_FRET
+from clear_steps.core.score import ASSUMED_TEMPO, STANDARD, Bar, Event, Metre, Note, Part, Section, Song, Technique, name_of
+from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
+from clear_steps.ladders import default_ladder
+
+MAX_BARS, MAX_PARTS, MAX_NOTES = 500, 12, 20_000
+_OCTAVES = (0, -12, 12, -24, 24)
+_LOW_FRETS, _MUCH = 7, 0.2  # above so many frets of the thinnest string lies "high"; "much" is this share
+
+
+def assembled(pitched: PitchedSong) -> Imported:
+    """The song, with every pitch on a neck; raises ReadError where there is nothing to play or far too much."""
+    parts = [part for part in pitched.parts if any(measure.notes for measure in part.measures)]
+    _check_size(parts)
+    tempo = parts[0].measures[0].tempo
+    song = Song(pitched.title, tempo, parts=())
+    log = _Log(list(pitched.guessed), list(pitched.left_out))
+    if tempo is None:
+        log.guessed.append(f"no tempo is written; {ASSUMED_TEMPO} quarter notes a minute are assumed")
+    built = tuple(_Assembler(part, song.playing_tempo, log).part() for part in parts)
+    return Imported(replace(song, parts=built), tuple(map(counted_notes, built)), tuple(log.guessed), tuple(log.not_placed))
+
+
+def counted_notes(part: Part) -> str:
+    """`66 notes in 8 bars of the part`."""
+    return f"{sum(len(event.struck) for _, _, event in part.events())} notes in {len(part.bars)} bars of {part.name or 'the part'}"
+
+
+def _check_size(parts: Sequence[PitchedPart]) -> None:
+    if not parts:
+        raise ReadError((Problem(1, 1, "no notes with a pitch were found in the file"),))
+    if len(parts) > MAX_PARTS:
+        raise ReadError((Problem(1, 1, f"the file has {len(parts)} parts; expected at most {MAX_PARTS}"),))
+    bars, notes = max(len(part.measures) for part in parts), sum(len(measure.notes) for part in parts for measure in part.measures)
+    if bars > MAX_BARS or notes > MAX_NOTES:
+        raise ReadError((Problem(1, 1, f"the file has {bars:,} bars and {notes:,} notes; expected at most {MAX_BARS} and {MAX_NOTES:,}"),))
+
+
+@dataclass
+class _Log:
+    guessed: list[str]
+    not_placed: list[str]
+
+
+@dataclass(frozen=True, slots=True)
+class _Group:
+    """Notes that start together, and until when the first of them to end sounds."""
+
+    bar: int
+    onset: Fraction
+    quarters: Fraction
+    notes: tuple[PitchedNote, ...]
+
+
+class _Assembler:
+    """Builds one part."""
+
+    def __init__(self, part: PitchedPart, tempo: Fraction, log: _Log) -> None:
+        self._part, self._tempo, self._log = part, tempo, log
+        self._tuning = part.tuning or STANDARD
+        self._ringing = 0
+
+    def part(self) -> Part:
+        """The part, its notes placed."""
+        name = self._part.name
+        if self._part.tuning is None and any(note.spot is None for measure in self._part.measures for note in measure.notes):
+            self._log.guessed.append(f"{name or 'the part'} has no tab; its notes are placed on a guitar in standard tuning by what costs the hand least")
+        shift = self._octave_shift()
+        groups = [self._thinned(group) for group in self._groups(shift)]
+        spots = iter(self._placed([group for group in groups if group.notes]))
+        by_bar: dict[int, list[tuple[_Group, Sequence[Spot]]]] = {}
+        for group in groups:
+            by_bar.setdefault(group.bar, []).append((group, next(spots) if group.notes else ()))
+        bars = tuple(self._bar(index, measure, by_bar.get(index, [])) for index, measure in enumerate(self._part.measures))
+        if self._ringing:
+            self._log.guessed.append(f"{self._ringing} notes of {name or 'the part'} sound over later ones; they are written as left to ring")
+        sections = tuple(Section(measure.section, index) for index, measure in enumerate(self._part.measures) if measure.section)
+        return Part(name, self._tuning, self._part.capo, bars=bars, sections=sections)
+
+    def _octave_shift(self) -> int:
+        """Octaves, in half tones, by which pitches without a place lie best on the neck.
+
+        A file that says how it transposes is moved only if it lies outside; other music, written for any
+        instrument, is moved down where much of it would lie high on the thinnest string.
+        """
+        free = [note.midi for measure in self._part.measures for note in measure.notes if note.spot is None]
+        low, high = min(self._tuning.pitches) + self._part.capo, max(self._tuning.pitches) + HIGHEST_FRET
+        comfortable = high if self._part.at_pitch else max(self._tuning.pitches) + _LOW_FRETS
+
+        def badness(shift: int) -> tuple[int, bool, int]:
+            outside = sum(not low <= midi + shift <= high for midi in free)
+            above = sum(midi + shift > comfortable for midi in free)
+            return outside, above > _MUCH * len(free), abs(shift)
+
+        best = min(_OCTAVES, key=badness)
+        if best:
+            way, octaves = ("up" if best > 0 else "down"), abs(best) // 12
+            self._log.guessed.append(f"{self._part.name or 'the part'} is moved {way} {octaves} octave{'s' * (octaves > 1)} to lie well on the guitar")
+        return best
+
+    def _groups(self, shift: int) -> Iterator[_Group]:
+        for index, measure in enumerate(self._part.measures):
+            onsets = sorted({note.onset for note in measure.notes})
+            ends = [*onsets[1:], measure.length][: len(onsets)]
+            for onset, end in zip(onsets, ends, strict=True):
+                notes = [replace(note, midi=note.midi + shift) if note.spot is None else note for note in measure.notes if note.onset == onset]
+                lasting = min(max(note.quarters for note in notes), end - onset)
+                yield _Group(index, onset, lasting, tuple({(note.midi, note.spot): note for note in notes}.values()))
+
+    def _thinned(self, group: _Group) -> _Group:
+        """The group without what cannot be placed; the outer notes stay longest."""
+        notes = sorted(group.notes, key=lambda note: note.midi)
+        while notes and not can_be_placed([_pitch(note) for note in notes], self._tuning, self._part.capo):
+            alone = [note for note in notes if not can_be_placed([_pitch(note)], self._tuning, self._part.capo)]
+            gone = alone[0] if alone else notes[len(notes) // 2] if len(notes) > 2 else notes[0]
+            notes.remove(gone)
+            why = "it lies outside the neck" if alone else "no string is left for it within the hand's reach"
+            beat = group.onset / self._part.measures[group.bar].metre.beat_quarters + 1
+            self._log.not_placed.append(f"bar {self._number(group.bar)}, beat {float(beat):.4g}: {name_of(gone.midi)}; {why}")
+        return replace(group, notes=tuple(notes))
+
+    def _number(self, index: int) -> int:
+        return index if self._part.measures[0].pickup else index + 1
+
+    def _placed(self, groups: Sequence[_Group]) -> tuple[tuple[Spot, ...], ...]:
+        if all(note.spot for group in groups for note in group.notes):
+            return tuple(tuple(Spot(*note.spot) for note in group.notes if note.spot) for group in groups)
+        empty = Part(tuning=self._tuning, capo=self._part.capo)
+        found = place(list(self._moments(groups)), self._tuning, self._part.capo, hand_tables(empty, default_ladder()))
+        if found is None:  # every moment can be placed alone, so only notes that must keep a string are in the way
+            free = [Moment(moment.seconds, tuple(replace(pitch, follows=None) for pitch in moment.pitches)) for moment in self._moments(groups)]
+            found = place(free, self._tuning, self._part.capo, hand_tables(empty, default_ladder()))
+        assert found is not None
+        return found
+
+    def _moments(self, groups: Sequence[_Group]) -> Iterator[Moment]:
+        starts, at = [], Fraction(0)
+        for measure in self._part.measures:
+            starts.append(at)
+            at += measure.length
+        before: _Group | None = None
+        for group in groups:
+            now = starts[group.bar] + group.onset
+            waited = now - (starts[before.bar] + before.onset) if before else Fraction(0)
+            yield Moment(float(waited * 60 / self._tempo), tuple(_pitch(note, before.notes if before else ()) for note in group.notes))
+            before = group
+
+    def _bar(self, index: int, measure: PitchedMeasure, groups: Sequence[tuple[_Group, Sequence[Spot]]]) -> Bar:
+        events: list[Event] = []
+        at = Fraction(0)
+        for group, spots in groups:
+            if group.onset > at:
+                events.append(Event(group.onset - at))
+            events.append(self._event(group, spots))
+            at = group.onset + group.quarters
+        if at < measure.length:
+            events.append(Event(measure.length - at))
+        metre = measure.metre if measure.pickup or measure.length == measure.metre.quarters else self._fitting_metre(index, measure)
+        bar = Bar(metre, tuple(events), measure.tempo if index else None, measure.repeat_start, measure.repeat_times, measure.endings, measure.double_bar)
+        bar = replace(bar, events=_with_texts(bar, measure.texts))
+        bar = replace(bar, events=_with_chords(bar, measure.chords))
+        return replace(bar, pickup=measure.pickup and bar.quarters < bar.metre.quarters)
+
+    def _fitting_metre(self, index: int, measure: PitchedMeasure) -> Metre:
+        for unit in (4, 8, 16, 32):
+            beats = measure.length * unit / 4
+            if beats.denominator == 1 and 1 <= beats <= 32:
+                self._log.guessed.append(f"bar {self._number(index)} holds {beats}/{unit}, not {measure.metre}; it is written so")
+                return Metre(int(beats), unit)
+        raise ReadError((Problem(1, 1, f"bar {self._number(index)} is {measure.length} quarter notes long; expected a length that a metre can name"),))
+
+    def _event(self, group: _Group, spots: Sequence[Spot]) -> Event:
+        if not group.notes:
+            return Event(group.quarters)
+        rings = any(note.quarters > group.quarters for note in group.notes)
+        words = frozenset().union(*(note.words for note in group.notes)) | ({Technique.LET_RING} if rings else frozenset())
+        self._ringing += rings and not any(Technique.LET_RING in note.words for note in group.notes)
+        notes = (
+            Note(
+                spot.string,
+                0 if Technique.DEAD in note.techniques else spot.fret,
+                note.techniques,
+                note.bend,
+                note.tied,
+                note.finger,
+                note.picking,
+                note.uncertain,
+                note.optional,
+            )
+            for note, spot in zip(group.notes, spots, strict=True)
+        )
+        stroke = next((note.stroke for note in group.notes if note.stroke), None)
+        own = frozenset().union(*(note.own_words for note in group.notes))
+        return Event(group.quarters, tuple(sorted(notes, key=lambda note: note.string)), words, stroke, own_techniques=own)
+
+
+def _with_texts(bar: Bar, texts: Sequence[tuple[Fraction, str]]) -> tuple[Event, ...]:
+    """Words over the bar, as remarks on the events that start at or after them."""
+    events = list(bar.events)
+    for onset, text in texts:
+        at = next((index for index, own in enumerate(bar.onsets) if own >= onset), len(events) - 1)
+        if events:
+            events[at] = replace(events[at], remark=" ".join(filter(None, (events[at].remark, text))))
+    return tuple(events)
+
+
+def _with_chords(bar: Bar, chords: Sequence[tuple[Fraction, str]]) -> tuple[Event, ...]:
+    """Chord names, on the events that sound when they come."""
+    events = list(bar.events)
+    for onset, name in chords:
+        at = max((index for index, own in enumerate(bar.onsets) if own <= onset), default=0)
+        if events:
+            events[at] = replace(events[at], chord=",".join(filter(None, (events[at].chord, name))))
+    return tuple(events)
+
+
+def _pitch(note: PitchedNote, before: Sequence[PitchedNote] = ()) -> Pitch:
+    follows = next((at for at, other in enumerate(before) if other.midi == note.midi), None) if note.tied else None
+    return Pitch(note.midi, Spot(*note.spot) if note.spot else None, follows)

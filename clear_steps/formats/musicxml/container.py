@@ -1,0 +1,58 @@
+"""From a file's bytes to a safe XML tree: entities off, compressed files unpacked within limits."""
+
+import io
+import zipfile
+from xml.etree.ElementTree import Element, ParseError
+
+from defusedxml.common import DefusedXmlException
+from defusedxml.ElementTree import fromstring
+
+from clear_steps.core.errors import Problem, ReadError
+
+MAX_XML_BYTES = 12 * 1024 * 1024
+_MAX_ENTRIES = 64
+
+
+def xml_of(content: bytes) -> Element:
+    """The root element of a plain or compressed MusicXML file; raises ReadError."""
+    xml = _unpacked(content) if content[:2] == b"PK" else content
+    if len(xml) > MAX_XML_BYTES:
+        raise _wrong(f"the XML has {len(xml):,} bytes; expected at most {MAX_XML_BYTES:,}")
+    try:
+        root: Element = fromstring(xml, forbid_dtd=False, forbid_entities=True, forbid_external=True)
+    except ParseError as cause:
+        line, column = cause.position
+        raise ReadError((Problem(line, column + 1, f"this is no well-formed XML ({cause}); expected MusicXML"),)) from cause
+    except DefusedXmlException as cause:
+        raise _wrong("the XML defines entities, which are not read; expected MusicXML without them") from cause
+    except (ValueError, LookupError) as cause:
+        raise _wrong(f"the XML cannot be decoded ({cause}); expected UTF-8 or the encoding it declares") from cause
+    return root
+
+
+def _unpacked(content: bytes) -> bytes:
+    try:
+        with zipfile.ZipFile(io.BytesIO(content)) as archive:
+            entries = archive.infolist()
+            if len(entries) > _MAX_ENTRIES or sum(entry.file_size for entry in entries) > 2 * MAX_XML_BYTES:
+                raise _wrong(f"the compressed file unpacks to more than {2 * MAX_XML_BYTES:,} bytes or {_MAX_ENTRIES} entries")
+            return archive.read(_main_entry(archive))
+    except (zipfile.BadZipFile, KeyError, RuntimeError, NotImplementedError, OSError) as cause:
+        raise _wrong(f"the compressed file cannot be unpacked ({cause}); expected compressed MusicXML") from cause
+
+
+def _main_entry(archive: zipfile.ZipFile) -> str:
+    names = archive.namelist()
+    if "META-INF/container.xml" in names:
+        container = fromstring(archive.read("META-INF/container.xml"), forbid_dtd=True)
+        for element in container.iter():
+            if element.tag.rpartition("}")[2] == "rootfile" and element.get("full-path") in names:
+                return str(element.get("full-path"))
+    scores = [name for name in names if name.lower().endswith((".xml", ".musicxml")) and not name.startswith("META-INF")]
+    if not scores:
+        raise _wrong("the compressed file holds no score; expected a .xml or .musicxml entry")
+    return scores[0]
+
+
+def _wrong(message: str) -> ReadError:
+    return ReadError((Problem(1, 1, message),))
