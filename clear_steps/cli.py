@@ -154,7 +154,7 @@ def simplify(file: Path, target: float, approach: str, out: Path | None, as_json
 @click.argument("source", type=click.Path(path_type=Path))
 @click.argument("target", type=click.Path(path_type=Path))
 def convert(source: Path, target: Path) -> None:
-    """Convert between .tab, .txt and .json by file ending."""
+    """Convert by file ending: .tab .txt .json .musicxml .mxl .abc in, .tab .txt .json .musicxml .mid out."""
     song = _or_stop(source, _read)
     _or_stop(target, lambda file: file.write_bytes(write_song(file.name, song)))
 

@@ -7,6 +7,7 @@ from pathlib import PurePath
 from clear_steps.core.errors import InvalidValueError, Problem, ReadError
 from clear_steps.core.score import Song
 from clear_steps.formats.abc import read_abc
+from clear_steps.formats.assembly import counted_notes
 from clear_steps.formats.midi import write_midi
 from clear_steps.formats.musicxml import read_musicxml, write_musicxml
 from clear_steps.formats.pitched import Imported
@@ -25,9 +26,7 @@ def _json(content: bytes) -> Imported:
 
 
 def _counted(song: Song) -> tuple[str, ...]:
-    return tuple(
-        f"{sum(len(event.struck) for _, _, event in part.events())} notes in {len(part.bars)} bars of {part.name or 'the part'}" for part in song.parts
-    )
+    return tuple(map(counted_notes, song.parts))
 
 
 def _tab_bytes(song: Song) -> bytes:

@@ -8,6 +8,7 @@ from flask import Response, g, send_from_directory
 from clear_steps import __version__
 from clear_steps.store import Database
 from clear_steps.web.errors import handle_errors
+from clear_steps.web.file_routes import blueprint as file_blueprint
 from clear_steps.web.jobs import Jobs
 from clear_steps.web.ladder_routes import blueprint as ladder_blueprint
 from clear_steps.web.openapi import one_name_each
@@ -31,7 +32,7 @@ def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages
     guard(app, hosts)
     handle_errors(app)
     app.extensions["clear_steps_jobs"] = Jobs()
-    for routes in (blueprint, passage_blueprint, version_blueprint, ladder_blueprint):
+    for routes in (blueprint, passage_blueprint, version_blueprint, ladder_blueprint, file_blueprint):
         app.register_blueprint(routes)
     app.spec_processor(one_name_each)
     _serve_pages(app, pages)

@@ -1,5 +1,7 @@
 """What the API takes and gives about ladders and the teacher's own Steps."""
 
+from typing import Annotated
+
 from pydantic import BaseModel, Field
 
 from clear_steps.core.score import Technique
@@ -10,7 +12,7 @@ class CurveModel(BaseModel):
 
     curve: str
     unit: str = Field("", max_length=100)
-    points: list[tuple[float, float]] = Field(min_length=1, max_length=40)
+    points: list[Annotated[list[float], Field(min_length=2, max_length=2)]] = Field(min_length=1, max_length=40)
     source: str = Field("", max_length=300)
 
 

@@ -10,6 +10,7 @@
   const routes = {
     '/': Songs,
     '/new': NewSong,
+    '/ladder': wrap({ asyncComponent: () => import('./screens/ladder/Ladder.svelte') }),
     '/song/:id/versions': wrap({ asyncComponent: () => import('./screens/versions/Versions.svelte') }),
     '/song/:id': wrap({ asyncComponent: () => import('./screens/desk/Desk.svelte') }),
     '*': Songs,

@@ -15,9 +15,11 @@ from clear_steps.core.score import Tuning
 
 HIGHEST_FRET = 19
 _BEAM = 16
+_LOW_POSITION = 4
 _MOST_PLACES = 12  # of one event that are tried
 _WIDEST_FRETS = 4  # a chord's frets lie so far apart at most, open strings aside
-_HIGH_COST = 6  # a fret above the fifth, a note: between equals people write low on the neck (from memory)
+_OPEN_STRING_COST = 60  # an open string while the hand is up the neck: it sounds and lies apart from its neighbours (from memory)
+_HIGH_COST = 8  # a fret above the fifth, a note: between equals people write low on the neck (from memory)
 _NO_LINKS = Links()
 
 
@@ -114,6 +116,8 @@ def _grown(state: _State, moment: Moment, placed: Placed, tables: HandTables) ->
     high = _HIGH_COST * COST_UNITS * sum(max(spot.fret - 5, 0) for spot in placed)
     pressed = tuple(sorted((spot for spot in placed if spot.fret), key=lambda spot: (spot.fret, -spot.string)))
     waited = state.waited + moment.seconds
+    if state.shape and state.shape.spots[0].fret > _LOW_POSITION:
+        high += _OPEN_STRING_COST * COST_UNITS * sum(not spot.fret for spot in placed)
     if not pressed:
         return _State(state.shape, waited, state.costs + high, placed, state)
     shape = Shape(pressed, frozenset(spot.string for spot in placed if not spot.fret))

@@ -20,6 +20,7 @@ export type Edit = components['schemas']['EditModel']
 export type Job = components['schemas']['JobModel']
 export type Technique = components['schemas']['TechniqueModel']
 export type GradeQuery = components['schemas']['GradeQuery']
+export type Import = components['schemas']['ImportModel']
 export type Alternative = components['schemas']['AlternativeModel']
 export type Passage = components['schemas']['PassageIn']
 export type ReadingIn = components['schemas']['ReadingIn']
@@ -79,6 +80,7 @@ export const api = {
   saveLadder: (id: number, based_on: number, ladder: Ladder) =>
     answer(client.POST('/api/ladders/{ladder_id}/revisions', { params: { path: { ladder_id: id } }, body: { based_on, ladder } })),
   chooseLadder: (ladder_id: number | null) => answer(client.PUT('/api/ladder/choice', { body: { ladder_id } })),
+  lookAtFile: (name: string, content_base64: string) => answer(client.POST('/api/imports', { body: { name, content_base64 } })),
   differences: () => answer(client.GET('/api/differences')),
   players: () => answer(client.GET('/api/players')),
   versions: (songId: number) => answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),

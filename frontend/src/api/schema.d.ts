@@ -40,6 +40,55 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a file says, as tab text, and what was read, guessed and not placed; nothing is stored. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["ImportIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/ladder": {
         parameters: {
             query?: never;
@@ -1534,10 +1583,7 @@ export interface components {
             /** Curve */
             curve: string;
             /** Points */
-            points: [
-                number,
-                number
-            ][];
+            points: number[][];
             /**
              * Source
              * @default
@@ -1724,6 +1770,30 @@ export interface components {
             presses: components["schemas"]["PressModel"][];
             /** Reach Mm */
             reach_mm: number;
+        };
+        /**
+         * ImportIn
+         * @description A file to look at before anything is stored.
+         */
+        ImportIn: {
+            /** Content Base64 */
+            content_base64: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * ImportModel
+         * @description What a file says: the tab text it becomes, and what was read, guessed and not placed.
+         */
+        ImportModel: {
+            /** Guessed */
+            guessed: string[];
+            /** Not Placed */
+            not_placed: string[];
+            /** Read */
+            read: string[];
+            /** Text */
+            text: string;
         };
         /**
          * JobModel

@@ -3,10 +3,11 @@
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy } from 'svelte'
   import { push } from 'svelte-spa-router'
-  import { api, ApiError, USUAL } from '../../api/client'
+  import { api, ApiError, USUAL, type Import } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { Preview } from '../../components/preview.svelte'
   import TabTextEditor from '../../components/TabTextEditor.svelte'
+  import ImportNotes from './ImportNotes.svelte'
   import Reading from './Reading.svelte'
 
   const queries = useQueryClient()
@@ -14,6 +15,8 @@
   let text = $state('')
   let dropping = $state(false)
   let dropError = $state('')
+  let imported = $state.raw<(Import & { name: string }) | null>(null)
+  const LARGEST = 1_400 * 1024
   let editor = $state<TabTextEditor>()
   const readable = $derived(text.trim() !== '' && preview.message === '' && !preview.waiting)
 
@@ -26,6 +29,12 @@
   }))
   onDestroy(() => preview.stop())
 
+  function base64Of(bytes: Uint8Array): string {
+    let binary = ''
+    for (let at = 0; at < bytes.length; at += 0x8000) binary += String.fromCharCode(...bytes.subarray(at, at + 0x8000))
+    return btoa(binary)
+  }
+
   function change(changed: string): void {
     text = changed
     save.reset()
@@ -35,10 +44,17 @@
   async function take(file: File | undefined): Promise<void> {
     dropError = ''
     if (!file) return
+    imported = null
+    if (file.size > LARGEST) {
+      dropError = `${file.name} has ${Math.round(file.size / 1024)} kB; expected at most ${LARGEST / 1024} kB.`
+      return
+    }
     try {
-      change(new TextDecoder('utf-8', { fatal: true }).decode(await file.arrayBuffer()))
-    } catch {
-      dropError = `${file.name} is not UTF-8 text; save it as UTF-8 and drop it again.`
+      const found = await api.lookAtFile(file.name, base64Of(new Uint8Array(await file.arrayBuffer())))
+      change(found.text)
+      imported = { name: file.name, ...found }
+    } catch (error) {
+      dropError = `${file.name}: ${error instanceof Error ? error.message : error}`
     }
   }
 
@@ -63,9 +79,9 @@
   <header class="mb-4 flex flex-wrap items-center gap-4 border-b border-ink pb-3">
     <a class="quiet-button inline-flex items-center gap-1.5" href="#/"><ArrowLeft size={18} /> Songs</a>
     <h1 class="text-2xl">New song</h1>
-    <span class="grow text-quiet">Paste a tab below, or drop a text file anywhere.</span>
+    <span class="grow text-quiet">Paste a tab below, or drop a file anywhere: tab text, MusicXML or ABC.</span>
     <label class="quiet-button cursor-pointer focus-within:outline-2">
-      Open a file<input class="sr-only" type="file" accept=".tab,.txt,text/plain" onchange={(event) => void take(event.currentTarget.files?.[0])} />
+      Open a file<input class="sr-only" type="file" accept=".tab,.txt,.musicxml,.xml,.mxl,.abc,.json,text/plain" onchange={(event) => void take(event.currentTarget.files?.[0])} />
     </label>
     <button class="key-button" disabled={!readable || save.isPending} onclick={() => save.mutate()}>Save song</button>
   </header>
@@ -74,6 +90,7 @@
     <section class="min-h-0 overflow-y-auto" aria-live="polite" aria-label="Preview">
       {#if dropError}<ErrorNote message={dropError} />{/if}
       {#if save.isError}<ErrorNote message={save.error.message} problems={save.error instanceof ApiError ? save.error.problems : []} />{/if}
+      {#if imported}<ImportNotes {imported} />{/if}
       <Reading {preview} onplace={(place) => editor?.show(place)} />
     </section>
   </div>

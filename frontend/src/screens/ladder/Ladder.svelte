@@ -1,0 +1,95 @@
+<script lang="ts">
+  import ArrowLeft from '@lucide/svelte/icons/arrow-left'
+  import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { onDestroy } from 'svelte'
+  import { api, type Ladder, type LadderScreen } from '../../api/client'
+  import ErrorNote from '../../components/ErrorNote.svelte'
+  import MeasureSign from '../../components/MeasureSign.svelte'
+  import CurveEditor from './CurveEditor.svelte'
+  import Effects from './Effects.svelte'
+  import { CURVES, LadderState, SHAPES, TECHNIQUES } from './ladder.svelte'
+  import ShapeSteps from './ShapeSteps.svelte'
+  import TechniqueSteps from './TechniqueSteps.svelte'
+
+  const queries = useQueryClient()
+  const screen = new LadderState()
+  const fetched = createQuery(() => ({ queryKey: ['ladder'], queryFn: api.ladder, staleTime: Infinity }))
+  $effect(() => {
+    if (fetched.data) screen.take(fetched.data)
+  })
+  onDestroy(() => screen.stop())
+
+  const store = createMutation(() => ({
+    mutationFn: (work: () => Promise<LadderScreen>) => work(),
+    onSuccess: (stored: LadderScreen) => {
+      queries.setQueryData(['ladder'], stored)
+      for (const key of ['song', 'songs', 'differences', 'techniques', 'version']) void queries.invalidateQueries({ queryKey: [key] })
+    },
+  }))
+  const own = $derived(screen.screen?.id ?? null)
+
+  function snapshot(): Ladder {
+    return $state.snapshot(screen.ladder) as Ladder
+  }
+  function save(): void {
+    if (own === null) addCopy()
+    else store.mutate(() => api.saveLadder(own, screen.screen!.revision, snapshot()))
+  }
+  function addCopy(): void {
+    const ladder = snapshot()
+    const taken = [ladder.name === screen.screen!.ladder.name, ...screen.screen!.ladders.map((each) => each.name === ladder.name)].some(Boolean)
+    store.mutate(() => api.addLadder(taken ? { ...ladder, name: `${ladder.name}, mine` } : ladder))
+  }
+</script>
+
+<svelte:head><title>Ladder - Clear Steps</title></svelte:head>
+
+<main class="mx-auto max-w-7xl px-6 py-4">
+  <header class="mb-4 flex flex-wrap items-center gap-4 border-b border-ink pb-3">
+    <a class="quiet-button inline-flex items-center gap-1.5" href="#/"><ArrowLeft size={18} /> Songs</a>
+    <h1 class="text-2xl">Ladder</h1>
+    {#if screen.screen && screen.ladder}
+      <label class="flex items-center gap-2 text-quiet">
+        graded by
+        <select class="field text-ink" value={String(own ?? '')} onchange={(event) => { const id = event.currentTarget.value; store.mutate(() => api.chooseLadder(id === '' ? null : Number(id))) }}>
+          <option value="">the one that ships</option>
+          {#each screen.screen.ladders as each (each.id)}<option value={String(each.id)}>{each.name}</option>{/each}
+        </select>
+      </label>
+      {#if own !== null}<label class="flex items-center gap-2 text-quiet">called <input class="field w-44 text-ink" maxlength="80" bind:value={screen.ladder.name} /></label>{/if}
+      <span class="grow text-right text-quiet" role="status">{screen.changed ? 'changed, not saved' : own === null ? 'it never changes; a change makes a copy' : `revision ${screen.screen.revision}, saved`}</span>
+      <button class="quiet-button" disabled={!screen.changed} onclick={() => screen.take(screen.screen!)}>Take back</button>
+      {#if own !== null}<button class="quiet-button" onclick={addCopy}>Copy</button>{/if}
+      <button class="key-button" disabled={!screen.changed || screen.message !== '' || store.isPending} onclick={save}>{own === null ? 'Save as my own' : 'Save'}</button>
+    {/if}
+  </header>
+  {#if store.isError}<ErrorNote message={store.error.message} />{/if}
+  {#if fetched.isError}
+    <ErrorNote message={fetched.error.message} />
+  {:else if screen.screen && screen.ladder}
+    <div class="grid gap-x-10 gap-y-6 lg:grid-cols-[170px_minmax(0,1fr)_340px]">
+      <nav aria-label="Measures">
+        <ul>
+          {#each Object.keys(CURVES) as measure (measure)}
+            <li>
+              <button class="flex w-full items-center gap-2 border-b border-contour py-1.5 text-left hover:bg-raised aria-[current=true]:font-bold" aria-current={screen.measure === measure} onclick={() => (screen.measure = measure)}>
+                <MeasureSign {measure} />{measure}
+              </button>
+            </li>
+          {/each}
+        </ul>
+      </nav>
+      <section aria-label="Rows of {screen.measure}" class="min-w-0">
+        {#if screen.measure === TECHNIQUES}<TechniqueSteps state={screen} />{/if}
+        {#if screen.measure === SHAPES}<ShapeSteps state={screen} />{/if}
+        {#each CURVES[screen.measure] as name (name)}
+          {@const curve = screen.ladder.curves.find((each) => each.curve === name)}
+          {#if curve}<CurveEditor {curve} oninput={() => screen.ask()} />{/if}
+        {/each}
+      </section>
+      <aside class="min-w-0 lg:border-l lg:border-contour lg:pl-6"><Effects state={screen} /></aside>
+    </div>
+  {:else}
+    <p class="text-quiet" role="status">Fetching the ladder …</p>
+  {/if}
+</main>

@@ -1,0 +1,62 @@
+/** The ladder under the pen: what was fetched, what is changed, and what it would do. */
+import { api, type Ladder, type LadderPreview, type LadderScreen } from '../../api/client'
+
+const DEBOUNCE_MS = 250
+export const TECHNIQUES = 'technique'
+export const SHAPES = 'shapes'
+
+/** Which curves belong to a measure. */
+export const CURVES: Record<string, string[]> = {
+  stretch: ['stretch'],
+  shift: ['shift'],
+  speed: ['fretting_speed', 'picking_speed'],
+  technique: [],
+  shapes: ['shape_changes'],
+  picking: ['picking'],
+  damping: ['damping'],
+  rhythm: ['rhythm'],
+  independence: ['independence'],
+}
+export const CURVE_NAMES: Record<string, string> = {
+  fretting_speed: 'fretting hand',
+  picking_speed: 'picking hand',
+  shape_changes: 'changing shapes',
+}
+
+export class LadderState {
+  screen = $state.raw<LadderScreen | null>(null)
+  ladder = $state<Ladder | null>(null)
+  measure = $state('stretch')
+  step = $state(4)
+  preview = $state.raw<LadderPreview | null>(null)
+  message = $state('')
+  #timer: ReturnType<typeof setTimeout> | undefined
+
+  readonly changed = $derived(this.screen !== null && JSON.stringify(this.ladder) !== JSON.stringify(this.screen.ladder))
+  readonly rung = $derived((this.preview?.rungs ?? this.screen?.rungs ?? []).find((rung) => rung.step === this.step))
+
+  take(screen: LadderScreen): void {
+    this.screen = screen
+    this.ladder = structuredClone(screen.ladder)
+    this.ask()
+  }
+
+  /** Ask, a moment after the last change, what the ladder would do. */
+  ask(): void {
+    clearTimeout(this.#timer)
+    this.#timer = setTimeout(() => void this.#try(), DEBOUNCE_MS)
+  }
+
+  stop(): void {
+    clearTimeout(this.#timer)
+  }
+
+  async #try(): Promise<void> {
+    try {
+      this.preview = await api.tryLadder($state.snapshot(this.ladder) as Ladder)
+      this.message = ''
+    } catch (error) {
+      this.message = error instanceof Error ? error.message : String(error)
+    }
+  }
+}
