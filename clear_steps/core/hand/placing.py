@@ -87,6 +87,9 @@ def can_be_placed(pitches: Sequence[Pitch], tuning: Tuning, capo: int) -> bool:
 
 def _choices(moment: Moment, tuning: Tuning, capo: int, allowed: Allowed) -> Iterator[Placed]:
     """Ways to place the pitches of one moment on strings of their own, the most compact first."""
+    if all(pitch.fixed for pitch in moment.pitches):
+        yield tuple(pitch.fixed for pitch in moment.pitches if pitch.fixed)
+        return
     options = [[pitch.fixed] if pitch.fixed else places_of(pitch.midi, tuning, capo, allowed) for pitch in moment.pitches]
     yield from sorted(_combined(options), key=lambda placed: (_width(placed), max((spot.fret for spot in placed), default=0)))[:_MOST_PLACES]
 

@@ -1,0 +1,148 @@
+"""Alternatives, recurrences, sentences, ranges, rungs, differences, readings."""
+
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade import (
+    MEASURES,
+    GradeRequest,
+    alternatives,
+    difference,
+    grade_part,
+    recurrence_words,
+    recurrences,
+    rungs,
+    step_range,
+    three_sentences,
+)  # fmt: skip
+from clear_steps.core.score import Event, Part, Song, reading_in_use, with_reading, with_reading_in_use
+from clear_steps.demo import demo_texts
+from clear_steps.formats.tabtext import read_tab
+from clear_steps.ladders import default_ladder
+from tests.songs import line
+
+LADDER = default_ladder()
+DEMO = [read_tab(text).song for text in demo_texts()]
+
+
+def graded_step(song: Song, part: Part) -> float:
+    return grade_part(song, part, LADDER).step
+
+
+@pytest.mark.parametrize("song", DEMO, ids=lambda song: song.title)
+def test_every_alternative_sounds_as_written_and_has_the_step_it_says(song: Song) -> None:
+    part = song.parts[0]
+    ways = alternatives(song, part, 1, 2, LADDER)
+    assert ways[0].title == "As written"
+    assert len(ways) > 1
+    for way in ways:
+        for before, after in zip(part.bars, way.part.bars, strict=True):
+            for event, other in zip(before.events, after.events, strict=True):
+                assert sorted(map(part.pitch_of, event.notes)) == sorted(map(way.part.pitch_of, other.notes))
+        assert way.part.bars[0] == part.bars[0]
+        assert way.part.bars[3:] == part.bars[3:]
+        grading = grade_part(song, way.part, LADDER)
+        assert grading.step == pytest.approx(way.song_step)
+        assert tuple(bar.step for bar in grading.bars[1:3]) == pytest.approx(way.bar_steps)
+
+
+def test_a_run_up_one_string_can_be_played_across_the_strings_with_fewer_moves() -> None:
+    ways = alternatives(line("1.3", "1.5", "1.7", "1.8", "1.10", "1.12", "1.14", "1.15", tempo=120), line("1.3").parts[0], 0, 0, LADDER)
+    assert ways  # as written there is only one note
+    song = line("1.3", "1.5", "1.7", "1.8", "1.10", "1.12", "1.14", "1.15", tempo=160)
+    ways = alternatives(song, song.parts[0], 0, 0, LADDER)
+    assert min(way.step for way in ways) < ways[0].step - 0.5
+    assert any("Step easier than as written" in way.sentence for way in ways)
+
+
+def test_a_passage_outside_the_part_is_refused() -> None:
+    song = line("1.3")
+    with pytest.raises(InvalidValueError, match="passage"):
+        alternatives(song, song.parts[0], 0, 4, LADDER)
+
+
+@pytest.mark.parametrize(
+    ("second", "words"),
+    [
+        (("3.5", "3.7", "2.5", "2.7"), "Bar 2: bar 1 again."),
+        (("3.3", "3.5", "2.3", "2.5"), "Bar 2: the figure of bar 1, two frets lower."),
+        (("4.5", "4.7", "3.5", "3.7"), "Bar 2: the figure of bar 1, one string thicker."),
+        (("1.8", "1.10", "1.12", "1.14"), "Bar 2: the figure of bar 1, an octave higher."),
+    ],
+)
+def test_recurrences_are_recognised_and_said(second: tuple[str, ...], words: str) -> None:
+    part = line("3.5", "3.7", "2.5", "2.7", *second, length=Fraction(1)).parts[0]
+    assert [recurrence_words(part, row) for row in recurrences(part)] == [words]
+
+
+def test_stretches_that_come_back_are_said_together() -> None:
+    theme = ["3.5", "3.7", "2.5", "2.7", "3.2", "2.1", "2.3", "1.0"]
+    part = line(*theme, *theme, length=Fraction(1)).parts[0]
+    assert [recurrence_words(part, row) for row in recurrences(part)] == ["Bars 3-4: bars 1-2 again."]
+
+
+@pytest.mark.parametrize("song", DEMO, ids=lambda song: song.title)
+def test_every_demo_piece_is_told_in_three_sentences(song: Song) -> None:
+    sentences = three_sentences(song.parts[0], grade_part(song, song.parts[0], LADDER))
+    assert len(sentences) == 3
+    assert all(sentence.endswith(".") for sentence in sentences)
+
+
+def test_what_is_not_sure_gives_a_range() -> None:
+    song = line(*["3.5", "3.7", "2.5", "2.8"] * 4, tempo=120)
+    part = song.parts[0]
+    sure = step_range(song, part, LADDER, grade_part(song, part, LADDER))
+    assert (sure.low, sure.reasons) == (sure.high, ())
+    guessed = replace(song, tempo_assumed=True)
+    ranged = step_range(guessed, part, LADDER, grade_part(guessed, part, LADDER))
+    assert ranged.low < graded_step(song, part) < ranged.high
+    assert ranged.reasons == ("the tempo is assumed",)
+    events = part.bars[0].events
+    doubtful = replace(part.bars[0], events=(replace(events[0], notes=(replace(events[0].notes[0], uncertain=True),)), *events[1:]))
+    part = replace(part, bars=(doubtful, *part.bars[1:]))
+    assert step_range(song, part, LADDER, grade_part(song, part, LADDER)).reasons == ("1 note is uncertain",)
+
+
+def test_ten_rungs_say_what_each_measure_allows() -> None:
+    found = rungs(LADDER)
+    assert [rung.step for rung in found] == list(range(1, 11))
+    assert all({name for name, _ in rung.sentences} == set(MEASURES) for rung in found)
+    spans = [float(dict(rung.sentences)["stretch"].split(" mm")[0].split()[-1]) for rung in found]
+    assert spans == sorted(spans)
+    assert "two-tone bends" in dict(found[6].sentences)["technique"]
+
+
+def test_the_measure_behind_a_difference_is_the_one_without_which_both_agree() -> None:
+    song = line(*["3.1", "3.12"] * 8, length=Fraction(1, 2), tempo=110)
+    grading = grade_part(song, song.parts[0], LADDER)
+    assert difference(song, song.parts[0], grading, 3.0).measure == "shift"
+    assert difference(song, song.parts[0], grading, grading.step).measure == ""
+    assert difference(song, song.parts[0], grading, 10.0, GradeRequest()).measure in MEASURES
+
+
+def test_readings_are_kept_side_by_side_and_one_is_in_use() -> None:
+    part = line("3.5", "3.7").parts[0]
+    first = part.bars[0]
+    begun = with_reading(part, 0, "as she plays it live")
+    assert reading_in_use(begun, 0) == "as she plays it live"
+    louder = replace(begun, bars=(replace(first, events=(Event(Fraction(4)),)),))
+    back = with_reading_in_use(louder, 0, "as first written")
+    assert back.bars[0] == first
+    again = with_reading_in_use(back, 0, "as she plays it live")
+    assert again.bars[0].events == (Event(Fraction(4)),)
+    with pytest.raises(InvalidValueError, match="name of the reading"):
+        with_reading(again, 0, "as first written")
+    with pytest.raises(InvalidValueError, match="reading"):
+        with_reading_in_use(again, 0, "nobody's")
+
+
+def test_a_technique_of_the_teachers_own_counts_by_the_ladders_step() -> None:
+    quiet = "".join(f"  {name}|------------|\n" for name in "BGDAE")
+    song = read_tab(f"Tempo: 90\n\nlen|q  q  q  q  |\nhow|   *harp    |\n  e|0--3--0--3--|\n{quiet}").song
+    assert grade_part(song, song.parts[0], LADDER).bars[0].findings["technique"].step == 0
+    finding = grade_part(song, song.parts[0], replace(LADDER, own_techniques={"harp": 6.0})).bars[0].findings["technique"]
+    assert finding.step > 6
+    assert "harp" in finding.evidence
