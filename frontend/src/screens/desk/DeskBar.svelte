@@ -39,7 +39,7 @@
   <label class="flex items-center gap-2 text-quiet">
     at
     <input class="w-20 accent-(--ink)" type="range" min={SLOWEST_PERCENT} max={FASTEST_PERCENT} step="5" bind:value={desk.percent} aria-label="Practice tempo, per cent of {Math.round(desk.markedTempo)}" aria-valuetext="{desk.percent} per cent, {tempo} a minute" />
-    <span class="w-[5.6rem] text-ink tabular-nums">{tempo} of {Math.round(desk.markedTempo)}{desk.analysis!.tempo_assumed ? ' ~' : ''}</span>
+    <span class="min-w-[5.6rem] text-ink whitespace-nowrap tabular-nums">{tempo} of {Math.round(desk.markedTempo)}{desk.analysis!.tempo_assumed ? ' ~' : ''}</span>
   </label>
   <TapTempo bind:this={tapper} {desk} {songId} />
   <button class="quiet-button !px-2.5 text-sm" aria-pressed={countIn} onclick={() => (countIn = !countIn)} aria-label="Count-in" title="Count-in: one bar of clicks first">1 2 3</button>

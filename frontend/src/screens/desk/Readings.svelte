@@ -7,7 +7,11 @@
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
   const queries = useQueryClient()
   let name = $state('')
+  let opened = $state(false)
   const own = $derived(desk.part?.readings.filter((reading) => reading.bar === desk.bar) ?? [])
+  $effect(() => {
+    if (own.length > 0) opened = true
+  })
   const place = $derived({ based_on: desk.song!.revision, part_index: desk.partIndex, bar: desk.bar })
   const change = createMutation(() => ({
     mutationFn: (begin: { name: string; begins: boolean }) => (begin.begins ? api.beginReading : api.useReading)(songId, { ...place, name: begin.name }),
@@ -19,7 +23,7 @@
 </script>
 
 <section class="mt-4 border-t border-contour pt-3" aria-label="Readings of this bar">
-  <details open={own.length > 0}>
+  <details bind:open={opened}>
     <summary class="cursor-pointer font-bold">{own.length > 0 ? `${own.length} readings of this bar` : 'Another reading of this bar'}</summary>
     {#if change.isError}<ErrorNote message={change.error.message} />{/if}
     <ul class="mt-1 space-y-1">
