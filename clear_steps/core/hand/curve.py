@@ -3,6 +3,7 @@
 import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import cast
 
 import numpy as np
@@ -44,11 +45,16 @@ class Curve:
 
     def steps_beyond(self, raws: ArrayLike) -> NDArray[np.float64]:
         """Steps of an array; past the last point its slope goes on, so worse always costs more."""
-        xs = np.array([0.0, *(point[0] for point in self.points)])
-        ys = np.array([0.0, *(point[1] for point in self.points)])
+        xs, ys = _axes(self.points)
         values = np.asarray(raws, dtype=np.float64)
         slope = (ys[-1] - ys[-2]) / (xs[-1] - xs[-2])
         return cast(NDArray[np.float64], np.interp(values, xs, ys) + np.maximum(values - xs[-1], 0) * slope)
+
+
+@lru_cache(maxsize=256)
+def _axes(points: tuple[tuple[float, float], ...]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """A curve's raw values and Steps, 0, 0 first."""
+    return np.array([0.0, *(raw for raw, _ in points)]), np.array([0.0, *(step for _, step in points)])
 
 
 def _rising(values: Sequence[float]) -> bool:

@@ -9,8 +9,8 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from clear_steps.core.hand.costs import Costs, HandTables
-from clear_steps.core.hand.demands import BarDemands, Leaving, demands_of_bar
-from clear_steps.core.hand.grips import Grip
+from clear_steps.core.hand.demands import BarDemands, Leaving, Shape, demands_of_bar
+from clear_steps.core.hand.grips import Grip, GripTable
 from clear_steps.core.hand.path import Choices, Entry, Layer, trace, walk
 from clear_steps.core.score import Bar, Part
 from clear_steps.core.score.timing import BarTime
@@ -28,7 +28,8 @@ class Fingered:
 
 @dataclass(frozen=True)
 class _Leg:
-    layers: tuple[Layer, ...]
+    shape: Shape  # the last
+    tables: tuple[GripTable, ...]  # one a layer
     costs: Costs  # of leaving in each grip, (hand, row), from the cheapest on
     choices: Choices
     traced: dict[tuple[int, int], tuple[int, Grips]] = field(default_factory=dict)
@@ -94,7 +95,7 @@ class Fingerer:
         entry: Entry | None = None
         for bar, gap, time in zip(bars, gaps_of(bars, times), times, strict=True):
             leg = self._leg(bar, gap, time.quarter_seconds, entry) if bar.demands else None
-            entry = Entry(leg.layers[-1].shape, leg.costs) if leg else entry
+            entry = Entry(leg.shape, leg.costs) if leg else entry
             legs.append(leg)
         return Fingered(bars, tuple(self._traced(legs, hand) for hand in range(self._tables.hands)))
 
@@ -103,7 +104,8 @@ class Fingerer:
         if key not in self._legs:
             layers = layers_of(bar, gap, quarter_seconds)
             costs, choices = walk(layers, self._tables, entry)
-            self._legs[key] = _Leg(layers, costs - costs.min(axis=1, keepdims=True), choices)
+            tables = tuple(self._tables.table(layer.shape) for layer in layers)
+            self._legs[key] = _Leg(layers[-1].shape, tables, costs - costs.min(axis=1, keepdims=True), choices)
         return self._legs[key]
 
     def _traced(self, legs: Sequence[_Leg | None], hand: int) -> tuple[Grips, ...]:
@@ -123,7 +125,7 @@ class Fingerer:
         """The row the leg was entered from, and its grips."""
         if (hand, row) not in leg.traced:
             rows = trace(leg.choices, hand, row)
-            own = rows[len(rows) - len(leg.layers) :]
-            grips = tuple(self._tables.table(layer.shape).grips[at] for layer, at in zip(leg.layers, own, strict=True))
+            own = rows[len(rows) - len(leg.tables) :]
+            grips = tuple(table.grips[at] for table, at in zip(leg.tables, own, strict=True))
             leg.traced[hand, row] = (rows[0], self._same_grips.setdefault(tuple(map(id, grips)), grips))
         return leg.traced[hand, row]
