@@ -13,7 +13,7 @@ from clear_steps.core.grade.measures import MEASURES, Measure
 from clear_steps.core.grade.measures.stretch import past_this_hand
 from clear_steps.core.grade.played import Performer, PlayedBar
 from clear_steps.core.grade.songwide import Figures, stamina
-from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Fingered, Fingerer, Grip, HandTables, Neck, PathCosts, Player, School
+from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Fingered, Fingerer, Grip, HandTables, Neck, PathCosts, Player, School, shared_tables
 from clear_steps.core.score import Part, Song, played_order
 from clear_steps.core.score.timing import BarTime, bar_times
 
@@ -105,7 +105,8 @@ def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = G
 def hand_tables(part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> HandTables:
     """What the request's hands can do on the part's instrument."""
     costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school], request.player.habits)
-    return HandTables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, [PRESET_SPANS_MM[hand] for hand in request.hands], costs)
+    spans_mm = tuple(PRESET_SPANS_MM[hand] for hand in request.hands)
+    return shared_tables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, spans_mm, costs)
 
 
 class Grader:

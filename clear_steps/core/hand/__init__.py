@@ -1,6 +1,6 @@
 """What the fretting hand does: the neck in mm, grips, moves and the cheapest path."""
 
-from clear_steps.core.hand.costs import HandTables, PathCosts, ShapeSteps
+from clear_steps.core.hand.costs import HandTables, PathCosts, ShapeSteps, shared_tables
 from clear_steps.core.hand.curve import HARDEST_STEP, Curve
 from clear_steps.core.hand.demands import BarDemands, Demand, Links, Shape, Spot, Tapped, demands_of_bar, is_fretted
 from clear_steps.core.hand.fingering import DemandsBook, Fingered, Fingerer, gaps_of, layers_of, layers_of_part
@@ -52,5 +52,5 @@ __all__ = [
     "movement_seconds",
     "passing_factor",
     "place",
-    "places_of",
+    "places_of", "shared_tables",
 ]  # fmt: skip

@@ -6,6 +6,7 @@ avoids is what the grade counts. All hands of a batch share one geometry: arrays
 
 from collections.abc import Hashable, Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +20,7 @@ from clear_steps.core.hand.player import Habits, SchoolWeights
 
 COST_UNITS = 1000  # a cost of 1 in whole numbers
 _SHAPE_WEIGHT = 40.0
+_MOST_KEPT = 20_000  # tables of moves remembered at a time
 
 Costs = NDArray[np.int64]
 
@@ -100,20 +102,21 @@ class HandTables:
 
     def table(self, shape: Shape) -> GripTable:
         """Grips of a shape."""
-        if shape not in self._tables:
+        found = self._tables.get(shape)
+        if found is None:
             first = _on_first_string(shape) if shape.is_plain_note else shape
-            if first != shape:
-                self._tables[shape] = self.table(first).on_string(shape.spots[0].string)
-            else:
-                self._tables[shape] = grip_table(shape, self._neck, self._strings, self._costs.habits)
-        return self._tables[shape]
+            found = self.table(first).on_string(shape.spots[0].string) if first != shape else grip_table(shape, self._neck, self._strings, self._costs.habits)
+            self._tables[shape] = found
+        return found
 
     def grip_costs(self, shape: Shape) -> Costs:
         """(hand, row): reach to the sixth power, shape in proportion, convention."""
-        if shape not in self._grip_costs:
+        found = self._grip_costs.get(shape)
+        if found is None:
             first = _on_first_string(shape) if shape.is_plain_note else shape
-            self._grip_costs[shape] = self.grip_costs(first) if first != shape else self._built_grip_costs(shape)
-        return self._grip_costs[shape]
+            found = self.grip_costs(first) if first != shape else self._built_grip_costs(shape)
+            self._grip_costs[shape] = found
+        return found
 
     def _built_grip_costs(self, shape: Shape) -> Costs:
         table = self.table(shape)
@@ -124,16 +127,30 @@ class HandTables:
     def move_costs(self, before: Shape, after: Shape, links: Links, seconds: float) -> Costs:
         """(hand, row before, row): load and passing reach to the sixth power, convention."""
         key = (_pair(before, after, links), seconds)
-        if key not in self._move_costs:
+        found = self._move_costs.get(key)
+        if found is None:
             moves = self._move_table(before, after, links)
             load = _sixth(self._costs.shift.steps_beyond(moves.needed_seconds / seconds))
             ratio = passing_factor(1 / seconds) * moves.reach_mm[None, :, :] / self._spans[:, :, None]
             reach = _sixth(self._costs.stretch.steps_beyond(ratio))
-            self._move_costs[key] = _whole(self._costs.school.reach * reach + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :])
-        return self._move_costs[key]
+            found = _whole(self._costs.school.reach * reach + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :])
+            if len(self._move_costs) >= _MOST_KEPT:
+                self._move_costs.clear()
+            self._move_costs[key] = found
+        return found
 
     def _move_table(self, before: Shape, after: Shape, links: Links) -> MoveTable:
         key = _pair(before, after, links)
-        if key not in self._moves:
-            self._moves[key] = move_table(self.table(before), self.table(after), links)
-        return self._moves[key]
+        found = self._moves.get(key)
+        if found is None:
+            found = move_table(self.table(before), self.table(after), links)
+            if len(self._moves) >= _MOST_KEPT:
+                self._moves.clear()
+            self._moves[key] = found
+        return found
+
+
+@lru_cache(maxsize=16)
+def shared_tables(neck: Neck, strings: int, spans_mm: tuple[float, ...], costs: PathCosts) -> HandTables:
+    """The tables of one instrument, hands and ladder, the same object for the same question: what it remembers is pure."""
+    return HandTables(neck, strings, spans_mm, costs)

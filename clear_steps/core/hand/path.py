@@ -46,6 +46,7 @@ class Entry:
     costs: Costs  # (hand, row)
 
 
+_NO_COSTS = np.zeros((0, 0), dtype=np.int64)
 Choices = list[NDArray[np.intp]]
 """For every layer but a path's first: (hand, row) -> the row before that leads there most cheaply."""
 
@@ -53,16 +54,17 @@ Choices = list[NDArray[np.intp]]
 def walk(layers: Sequence[Layer], tables: HandTables, entry: Entry | None = None) -> tuple[Costs, Choices]:
     """Cost of ending in each grip of the last layer, (hand, row), and the choices that lead there."""
     choices: Choices = []
+    shape, best = (entry.shape, entry.costs) if entry else (None, _NO_COSTS)
     for layer in layers:
-        if entry is None:
-            best = tables.grip_costs(layer.shape)
+        own = tables.grip_costs(layer.shape)
+        if shape is None:
+            best = own
         else:
-            total = entry.costs[:, :, None] + tables.move_costs(entry.shape, layer.shape, layer.links, layer.seconds)
-            choices.append(total.argmin(axis=1))
-            best = total.min(axis=1) + tables.grip_costs(layer.shape)
-        entry = Entry(layer.shape, best)
-    assert entry is not None  # callers have a layer or an entry
-    return entry.costs, choices
+            total = best[:, :, None] + tables.move_costs(shape, layer.shape, layer.links, layer.seconds)
+            choices.append(total.argmin(1))
+            best = total.min(1) + own
+        shape = layer.shape
+    return best, choices
 
 
 def trace(choices: Choices, hand: int, row: int) -> list[int]:
