@@ -3,6 +3,7 @@
 Seconds differ from machine to machine, ratios less so; every row says what it is measured against.
 """
 
+import gc
 import random
 import shutil
 import statistics
@@ -154,6 +155,8 @@ def api_seconds(folder: Path) -> float:
 
 
 def rows() -> list[Row]:
+    gc.collect()
+    gc.freeze()  # what the imports left is no part of what is measured, on either side
     ladder = default_ladder()
     grade_song(sixteenths(64, 0), ladder)
     # Another song at another tempo each time: what is remembered of one helps the next only as it would in use.

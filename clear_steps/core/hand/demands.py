@@ -102,7 +102,12 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
     return BarDemands(tuple(demands), tuple(taps), before, any(row.guessed for row in ringing))
 
 
+_NO_STRINGS: frozenset[int] = frozenset()
+
+
 def _shape(spots: set[Spot], notes: tuple[Note, ...], struck: tuple[Note, ...]) -> Shape:
+    if len(spots) == len(notes) == 1 and not notes[0].finger and not notes[0].bend:
+        return Shape(tuple(spots), _NO_STRINGS, (), _NO_STRINGS)
     return Shape(
         tuple(sorted(spots, key=lambda spot: (spot.fret, -spot.string))),
         frozenset(note.string for note in notes if note.fret == 0 and not note.dead),

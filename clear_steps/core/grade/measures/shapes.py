@@ -8,6 +8,7 @@ from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Spot
 UNIT = "changes/s"
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
 _HOLDABLE_FRETS = 4
+_NO_SPOTS: frozenset[Spot] = frozenset()
 _COUNT_WORDS = ("no", "one", "two", "three", "four", "five")
 
 
@@ -42,8 +43,10 @@ def shapes(bar: PlayedBar, ladder: Ladder) -> Finding:
 
 def _chord_spots(moment: Moment) -> frozenset[Spot]:
     """What is pressed on two strings or more; fingers set down ahead on one string are no shape."""
-    spots = frozenset(spot for _, spot in moment.grip.presses) if moment.grip else frozenset()
-    return spots if len({spot.string for spot in spots}) > 1 else frozenset()
+    if moment.grip is None or len(moment.grip.presses) < 2:
+        return _NO_SPOTS
+    spots = frozenset(spot for _, spot in moment.grip.presses)
+    return spots if len({spot.string for spot in spots}) > 1 else _NO_SPOTS
 
 
 def _goes_with(held: frozenset[Spot], spots: frozenset[Spot], moment: Moment) -> bool:
