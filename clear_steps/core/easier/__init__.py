@@ -1,11 +1,14 @@
-"""From a Step to a rewriting: edits as values, what was kept, and the search."""
+"""From a Step to a rewriting: edits as values, layers, what was kept, and the search."""
 
+from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.edit import Change, Edit, applied, refused_with, version_of
 from clear_steps.core.easier.kept import TUNE_FLOOR, Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
-from clear_steps.core.easier.search import TOLERANCE, Blocking, Easier, Progress, StoppedError, Tried, compared, easier
+from clear_steps.core.easier.layers import LAYERS, Layer
+from clear_steps.core.easier.search import TOLERANCE, Blocking, Easier, Progress, StoppedError, Tried, Wish, compared, easier, staircase
+from clear_steps.core.easier.words import HAND, does
 
 __all__ = [
-    "KINDS", "TOLERANCE", "TUNE_FLOOR", "Blocking", "Change", "Easier", "Edit", "Kept", "Kind", "Progress", "StoppedError", "Tried",
-    "applied", "compared", "easier", "kept", "refused_with", "version_of",
+    "APPROACHES", "HAND", "KINDS", "LAYERS", "TOLERANCE", "TUNE_FLOOR", "Approach", "Blocking", "Change", "Easier", "Edit", "Kept", "Kind", "Layer",
+    "Progress", "StoppedError", "Tried", "Wish", "applied", "compared", "does", "easier", "kept", "refused_with", "staircase", "version_of",
 ]  # fmt: skip

@@ -3,7 +3,7 @@
 Salience is the metrical strength of a note's onset and its length; weights from memory.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -54,14 +54,14 @@ def kept(original: Part, version: Part) -> Kept:
 class KeptSoFar:
     """Scores of a version under change: a bar that is the same object is tallied once."""
 
-    def __init__(self, original: Part) -> None:
-        self._original = original
+    def __init__(self, original: Part, weights: Mapping[str, float] = WEIGHTS) -> None:
+        self._original, self._weights = original, tuple(weights[score] for score in WEIGHTS)
         self._wanted = [_wanted(original, bar) for bar in original.bars]
         self._tallies: dict[tuple[int, int], tuple[Bar, _Tally]] = {}  # the bar is held, so that its id stays its own
 
     def of(self, version: Part) -> Kept:
         """Scores of a version."""
-        return _scored([self._tally(index, version) for index in range(len(version.bars))])
+        return _scored([self._tally(index, version) for index in range(len(version.bars))], self._weights)
 
     def _tally(self, index: int, version: Part) -> _Tally:
         bar = version.bars[index]
@@ -73,10 +73,10 @@ class KeptSoFar:
         return self._tallies[key][1]
 
 
-def _scored(tallies: Sequence[_Tally]) -> Kept:
+def _scored(tallies: Sequence[_Tally], weights_of_scores: Sequence[float]) -> Kept:
     possible = [sum(tally.possible[at] for tally in tallies) for at in range(4)]
     scores = [100.0 * sum(tally.kept[at] for tally in tallies) / whole if whole else 100.0 for at, whole in enumerate(possible)]
-    weights = [weight if whole else 0.0 for weight, whole in zip(WEIGHTS.values(), possible, strict=True)]
+    weights = [weight if whole else 0.0 for weight, whole in zip(weights_of_scores, possible, strict=True)]
     overall = sum(w * s for w, s in zip(weights, scores, strict=True)) / sum(weights) if sum(weights) else 100.0
     onsets = sum(tally.onsets for tally in tallies)
     same = 100.0 * sum(tally.same for tally in tallies) / onsets if onsets else 100.0

@@ -11,9 +11,11 @@ from dataclasses import dataclass, replace
 from functools import partial
 from math import ceil
 
+from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, version_of
 from clear_steps.core.easier.kept import Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
+from clear_steps.core.easier.layers import LAYERS
 from clear_steps.core.grade import BarGrade, Grader, GradeRequest, Grading, Ladder, grade_part
 from clear_steps.core.score import Bar, Part, Song
 
@@ -23,6 +25,7 @@ _ROUNDS = 12  # over the bars of a stair
 _TRIES_A_BAR = 6  # edits on top of one another before a bar is given up at a stair
 _WORTHLESS = 0.05  # a proposal that lowers a bar by less is none
 _LOSS_FLOOR = 0.5
+_SLACK = 1e-9
 _MARGIN = 0.1  # the least by which bars are lowered for the song's sake
 
 
@@ -66,19 +69,33 @@ Progress = Callable[[float], bool]
 """Called with the share done, 0 to 1; False stops the search."""
 
 
+@dataclass(frozen=True, slots=True)
+class Wish:
+    """What is asked of the search: Steps from any to any, and what to give up last."""
+
+    targets: tuple[float, ...]
+    approach: Approach = Approach.SOUND
+
+
 def easier(song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest = GradeRequest(), progress: Progress = lambda _: True) -> Easier:
     """The version of a part at a target Step that loses least; raises StoppedError."""
-    search = _Search(song, part, ladder, target, request, progress)
+    return staircase(song, part, ladder, Wish((target,)), request, progress)[0]
+
+
+def staircase(
+    song: Song, part: Part, ladder: Ladder, wish: Wish, request: GradeRequest = GradeRequest(), progress: Progress = lambda _: True
+) -> tuple[Easier, ...]:
+    """A version for every target, hardest first, each containing the edits of the one before; raises StoppedError."""
+    targets = sorted(set(wish.targets), reverse=True)
+    search = _Search(song, part, ladder, (targets[-1], wish.approach), request, progress)
     before = search.graded(part)
-    for stair in _stairs(_highest(before), target):
-        search.descend(stair)
-    search.take_away_the_needless()
-    if search.take_shorter_ways():
-        search.take_away_the_needless()
-    after = search.graded(search.version)
-    reached = search.reached(after)
-    edits = tuple(search.edits)
-    return Easier(target, reached, edits, search.version, before, after, search.scores.of(search.version), () if reached else search.blocking(after))
+    if layer := APPROACHES[wish.approach].layer:
+        search.take_layer(LAYERS[layer].changes(song, part), LAYERS[layer].name)
+    found = []
+    for target in targets:
+        search.settle(target)
+        found.append(search.result(target, before))
+    return tuple(found)
 
 
 def _highest(grading: Grading) -> float:
@@ -114,16 +131,50 @@ class _Trial:
 class _Search:
     """The version so far, with the edits that made it."""
 
-    def __init__(self, song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest, progress: Progress) -> None:
-        self._original, self.target, self._progress = part, target, progress
-        self.scores = KeptSoFar(part)
+    def __init__(self, song: Song, part: Part, ladder: Ladder, goal: tuple[float, Approach], request: GradeRequest, progress: Progress) -> None:
+        (self.target, approach), self._progress = goal, progress
+        self._original, self._lowest = part, goal[0]
+        self._kinds = {name: kind for name, kind in KINDS.items() if name not in APPROACHES[approach].without}
+        self._settled: frozenset[int] = frozenset()  # ids of edits that a harder version of the staircase has
+        self.scores = KeptSoFar(part, APPROACHES[approach].weights)
+        self._plain_scores = KeptSoFar(part)
         self._grader = Grader(song, part, ladder, request)
         self.version = part
         self.edits: list[Edit] = []
         self._start = _highest(self.graded(part))
-        self._stair = target
+        self._stair = self.target
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in part.bars}
         self._next_id = 1
+
+    def take_layer(self, changes: Sequence[Change], kind: str) -> None:
+        """Begin with a layer of the music, an edit a bar."""
+        for change in changes:
+            version = applied(self.version, (change,))
+            assert version is not None  # layers are made of the part itself
+            loss = self.scores.of(self.version).overall - self.scores.of(version).overall
+            number = self._original.bar_number(change.bar)
+            self.edits.append(Edit(self._next_id, kind, (change,), "the whole part is asked for as chords", f"bar {number} as chords", loss))
+            self._next_id += 1
+            self.version = version
+        self.version = self._known(self.version)
+        self._settled = frozenset(edit.id for edit in self.edits)
+
+    def settle(self, target: float) -> None:
+        """Down the stairs to a target, then without what it does not need; what harder versions have stays."""
+        self.target = target
+        for stair in _stairs(_highest(self.graded(self.version)), target):
+            self.descend(stair)
+        self.take_away_the_needless()
+        if self.take_shorter_ways():
+            self.take_away_the_needless()
+        self._settled = frozenset(edit.id for edit in self.edits)
+
+    def result(self, target: float, before: Grading) -> Easier:
+        """What stands now, as an answer."""
+        after = self.graded(self.version)
+        reached = self.reached(after)
+        blocking = () if reached else self.blocking(after)
+        return Easier(target, reached, tuple(self.edits), self.version, before, after, self._plain_scores.of(self.version), blocking)
 
     def graded(self, part: Part) -> Grading:
         """The whole part, by the same code as the original."""
@@ -156,7 +207,7 @@ class _Search:
             ceiling = stair if len(self.edits) > edits_before else ceiling
 
     def _tell(self) -> None:
-        depth = max(self._start - self.target, _STAIR)
+        depth = max(self._start - self._lowest, _STAIR)
         done = (self._start - self._stair - _STAIR / 2) / (depth + _STAIR)
         if not self._progress(min(max(done, 0.0), 0.95)):
             raise StoppedError
@@ -178,9 +229,12 @@ class _Search:
     def _trials(self, bar: BarGrade, limit: float) -> list[_Trial]:
         """Proposals that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
         trials: list[_Trial] = []
+        now, plain_now = self.scores.of(self.version).overall, self._plain_scores.of(self.version).overall
         for proposed in sorted(self._proposed(self.version, bar.index), key=lambda proposed: -proposed.kept):
             if any(trial.step <= limit + TOLERANCE and trial.kept > proposed.kept for trial in trials):
                 break
+            if proposed.kept > now + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
+                continue  # what gives nothing up is no step down: along a staircase nothing comes back
             step = self.graded(proposed.version).bars[bar.index].step
             if step <= bar.step - _WORTHLESS:
                 trials.append(_Trial(proposed, step))
@@ -188,7 +242,7 @@ class _Search:
 
     def _proposed(self, version: Part, index: int) -> Iterator[_Proposed]:
         """What every kind proposes for a bar, where it hangs together."""
-        for kind in KINDS.values():
+        for kind in self._kinds.values():
             for changes in kind.propose(version, index):
                 made = self._made(version, changes, index)
                 if made is not None:
@@ -223,7 +277,8 @@ class _Search:
         if not self.reached(self.graded(self.version)):
             return False
         found = False
-        stacked = {bar for edit in self.edits if edit.builds_on for bar in edit.bars}
+        fixed = {bar for edit in self.edits if edit.id in self._settled for bar in edit.bars}
+        stacked = {bar for edit in self.edits if edit.builds_on for bar in edit.bars} - fixed
         for index in sorted(stacked):
             others = [edit for edit in self.edits if index not in edit.bars]
             as_written = replace(self.version, bars=(*self.version.bars[:index], self._original.bars[index], *self.version.bars[index + 1 :]))
@@ -242,7 +297,7 @@ class _Search:
         if not self.reached(self.graded(self.version)):
             return
         for edit in sorted(self.edits, key=lambda edit: -edit.loss):
-            if edit not in self.edits:
+            if edit not in self.edits or edit.id in self._settled:
                 continue
             gone = refused_with(self.edits, [edit.id])
             fewer = [other for other in self.edits if other.id not in gone]
@@ -272,7 +327,7 @@ class _Search:
 
     def _tried(self, bar: BarGrade) -> tuple[Tried, ...]:
         tried = []
-        for kind in KINDS.values():
+        for kind in self._kinds.values():
             versions = (self._made(self.version, changes, bar.index) for changes in kind.propose(self.version, bar.index))
             steps = [self.graded(version).bars[bar.index].step for version in versions if version is not None]
             tried.append(Tried(kind.name, min(steps, default=bar.step)))

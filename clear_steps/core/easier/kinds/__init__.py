@@ -4,9 +4,20 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from clear_steps.core.easier.edit import Change
+from clear_steps.core.easier.kinds.phrases import like_before, octave_lower, octaves_to_line, percussion_out, root_on_strong_beats, straightened
 from clear_steps.core.easier.kinds.places import other_places
 from clear_steps.core.easier.kinds.rhythm import fewer_notes, onto_the_beat
-from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, harmonic_to_plain, leave_out, picked, ring_out, slurred, tap_to_fretted
+from clear_steps.core.easier.kinds.technique import (
+    bend_to_fret,
+    bend_to_slide,
+    harmonic_to_plain,
+    leave_out,
+    picked,
+    ring_out,
+    slurred,
+    smaller_bend,
+    tap_to_fretted,
+)
 from clear_steps.core.easier.kinds.texture import bass_and_top, optional_out, power_to_root, simpler_chord, top_only
 from clear_steps.core.score import Part
 
@@ -24,8 +35,11 @@ class Kind:
 
 _ROWS = (
     Kind("place", "the same pitches elsewhere on the neck", other_places),
+    Kind("octave", "the bar an octave lower", octave_lower),
     Kind("optional", "optional notes left out", optional_out),
     Kind("leave-out", "ornaments left out", leave_out),
+    Kind("release", "bends without release, and smaller ones", smaller_bend),
+    Kind("percussion", "percussive hits left out", percussion_out),
     Kind("pick", "slurred notes picked", picked),
     Kind("slur", "picked notes slurred in pairs", slurred),
     Kind("harmonic", "the harmonic as a plain note", harmonic_to_plain),
@@ -36,6 +50,10 @@ _ROWS = (
     Kind("inner", "bass and top note kept", bass_and_top),
     Kind("root", "the root of the power chord alone", power_to_root),
     Kind("top", "the top note alone", top_only),
+    Kind("doubling", "the octave doubling as a single line", octaves_to_line),
+    Kind("bass", "the root on the strong beats", root_on_strong_beats),
+    Kind("variation", "the bar as it was before", like_before),
+    Kind("straight", "triplets straightened", straightened),
     Kind("beat", "off-beat notes moved to the beat", onto_the_beat),
     Kind("ring", "strings need not ring on", ring_out),
     Kind("rhythm", "the notes on strong beats kept", fewer_notes),

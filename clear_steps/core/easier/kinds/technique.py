@@ -1,12 +1,13 @@
 """Plainer technique: bends, slurs, taps, harmonics, ornaments."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import replace
 from fractions import Fraction
+from functools import partial
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, plain, with_notes, without
-from clear_steps.core.score import MAX_FRET, Event, Note, Part, Technique
+from clear_steps.core.score import MAX_FRET, Bend, Event, Note, Part, Technique
 
 _OWN_ORNAMENTS = {
     Technique.VIBRATO,
@@ -97,6 +98,26 @@ def bend_to_slide(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
         return (start, Event(half, (arrival,), start.techniques, free=event.free))
 
     yield from each(part, index, rewrite)
+
+
+def smaller_bend(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Bends without their release; then bends of more than a whole tone as whole-tone bends from a higher fret."""
+
+    def held(note: Note) -> Note:
+        return replace(note, bend=replace(note.bend, released=False)) if note.bend and note.bend.released and note.bend.half_tones else note
+
+    def nearer(note: Note) -> Note:
+        if note.bend is None or note.bend.half_tones <= 2 or note.tied:
+            return held(note)
+        up = int(note.bend.half_tones) - 2
+        return replace(note, fret=note.fret + up, bend=Bend(note.bend.half_tones - up), finger=None) if note.fret + up <= MAX_FRET else note
+
+    for change in (held, nearer):
+        yield from each(part, index, partial(_with_each, change))
+
+
+def _with_each(change: Callable[[Note], Note], event: Event) -> tuple[Event, ...]:
+    return (replace(event, notes=tuple(map(change, event.notes))),)
 
 
 def _unbent(event: Event, notes: list[Note]) -> Event:

@@ -9,7 +9,7 @@ from clear_steps.core.easier.kinds.bars import each, plain, with_notes
 from clear_steps.core.score import Event, Note, Part
 
 # Open shapes by name, frets from the 6th string to the 1st, in standard tuning (common practice, no source).
-_OPEN_SHAPES = {
+OPEN_SHAPES = {
     "E": "022100", "Em": "022000", "A": "x02220", "Am": "x02210", "D": "xx0232", "Dm": "xx0231", "G": "320003", "C": "x32010",
     "A7": "x02020", "D7": "xx0212", "E7": "020100", "G7": "320001", "C7": "x32310", "B7": "x21202", "Am7": "x02010", "Em7": "022030", "Dm7": "xx0211",
 }  # fmt: skip
@@ -73,7 +73,7 @@ def _classes(part: Part, notes: list[Note]) -> set[int]:
 def _open_shape(part: Part, event: Event) -> list[Note] | None:
     """An open shape with the same root in the bass and the same pitch classes."""
     ordered = _by_pitch(part, event)
-    for frets in _OPEN_SHAPES.values():
+    for frets in OPEN_SHAPES.values():
         if part.tuning.strings != len(frets):
             return None
         shape = [plain(ordered[0], len(frets) - at, int(fret)) for at, fret in enumerate(frets) if fret != "x"]

@@ -1,0 +1,12 @@
+"""What an edit does, in words, by its kind."""
+
+from clear_steps.core.easier.kinds import KINDS
+from clear_steps.core.easier.layers import LAYERS
+
+HAND = "hand"  # an edit the teacher made
+_WORDS = {row.name: row.does for row in KINDS.values()} | {row.name: row.does for row in LAYERS.values()} | {HAND: "changed by hand"}
+
+
+def does(kind: str) -> str:
+    """The words of a kind; of one no longer known, its name."""
+    return _WORDS.get(kind, kind)
