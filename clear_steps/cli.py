@@ -13,7 +13,7 @@ import click
 import platformdirs
 from waitress import serve as wsgi_serve
 
-from clear_steps.core.easier import easier
+from clear_steps.core.easier import Approach, Wish, staircase
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
 from clear_steps.core.grade import GradeRequest, Weighing, grade_part
 from clear_steps.core.hand import Player, School
@@ -127,14 +127,14 @@ def fingering(file: Path, as_json: bool) -> None:
 @main.command()
 @click.argument("file", type=click.Path(path_type=Path))
 @click.option("--step", "target", type=click.FloatRange(1, 10), required=True, help="The Step the version may have.")
-@click.option("--approach", type=click.Choice(["sound"]), default="sound", show_default=True, help="What to give up last.")
+@click.option("--approach", type=click.Choice(list(Approach)), default=Approach.SOUND, show_default=True, help="What to give up last.")
 @click.option("--out", type=click.Path(path_type=Path), help="Write the version to this file.")
 @click.option("--json", "as_json", is_flag=True, help="Edits, grades and what was kept as JSON.")
 def simplify(file: Path, target: float, approach: str, out: Path | None, as_json: bool) -> None:
     """Write an easier version of the first part, and say what it gave up."""
     song = _or_stop(file, _read)
     part = song.parts[0]
-    found = easier(song, part, default_ladder(), target)
+    found = staircase(song, part, default_ladder(), Wish((target,), Approach(approach)))[0]
     report = easier_report(song, part, found)
     if out:
         _or_stop(out, lambda target_file: target_file.write_bytes(write_song(target_file.name, replace(song, parts=(found.version, *song.parts[1:])))))

@@ -44,6 +44,9 @@ class VersionRow(Base):
     target: Mapped[float]
     edits: Mapped[str]  # JSON
     blocking: Mapped[str]  # JSON
+    approach: Mapped[str] = mapped_column(default="sound")
+    layer: Mapped[str] = mapped_column(default="")
+    staircase: Mapped[int | None]  # one number for all versions found together
     created_at: Mapped[datetime]
 
 
@@ -56,6 +59,16 @@ class ChoiceRow(Base):
     version_id: Mapped[int] = mapped_column(ForeignKey("versions.id"), index=True)
     number: Mapped[int]
     refused: Mapped[str]  # JSON list of edit ids
+    saved_at: Mapped[datetime]
+
+
+class HandEditRow(Base):
+    """An edit that the teacher made on a version, in the order they were made."""
+
+    __tablename__ = "hand_edits"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    version_id: Mapped[int] = mapped_column(ForeignKey("versions.id"), index=True)
+    edit: Mapped[str]  # JSON
     saved_at: Mapped[datetime]
 
 

@@ -1,5 +1,6 @@
 """The versions' repository: edits as found, and every choice a teacher made of them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from pydantic import TypeAdapter
@@ -9,8 +10,9 @@ from sqlalchemy.orm import Session
 from clear_steps.core.easier import Blocking, Edit
 from clear_steps.store.clock import now
 from clear_steps.store.errors import NotFoundError
-from clear_steps.store.models import ChoiceRow, VersionRow
+from clear_steps.store.models import ChoiceRow, HandEditRow, VersionRow
 
+_EDIT = TypeAdapter(Edit)
 _EDITS = TypeAdapter(tuple[Edit, ...])
 _BLOCKING = TypeAdapter(tuple[Blocking, ...])
 _IDS = TypeAdapter(tuple[int, ...])
@@ -28,6 +30,9 @@ class StoredVersion:
     edits: tuple[Edit, ...]
     blocking: tuple[Blocking, ...]
     refused: tuple[int, ...]
+    approach: str = "sound"
+    layer: str = ""
+    staircase: int | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,6 +45,8 @@ class NewVersion:
     target: float
     edits: tuple[Edit, ...]
     blocking: tuple[Blocking, ...]
+    approach: str = "sound"
+    layer: str = ""
 
 
 class Versions:
@@ -57,11 +64,33 @@ class Versions:
             target=new.target,
             edits=_EDITS.dump_json(new.edits).decode(),
             blocking=_BLOCKING.dump_json(new.blocking).decode(),
+            approach=new.approach,
+            layer=new.layer,
             created_at=now(),
         )
         self._session.add(row)
         self._session.flush()
         return self._stored(row)
+
+    def add_staircase(self, steps: Sequence[NewVersion]) -> list[StoredVersion]:
+        """Store versions that were found together, in their order."""
+        stored = [self.add(step) for step in steps]
+        for version in stored:
+            self._row(version.id).staircase = stored[0].id
+        return [self.get(version.id) for version in stored]
+
+    def add_hand_edit(self, version_id: int, edit: Edit) -> StoredVersion:
+        """Add what a teacher changed by hand to a version's edits."""
+        self._row(version_id)
+        self._session.add(HandEditRow(version_id=version_id, edit=_EDIT.dump_json(edit).decode(), saved_at=now()))
+        self._session.flush()
+        return self.get(version_id)
+
+    def _row(self, version_id: int) -> VersionRow:
+        row = self._session.get(VersionRow, version_id)
+        if row is None:
+            raise NotFoundError(f"there is no version {version_id}")
+        return row
 
     def of_song(self, song_id: int) -> list[StoredVersion]:
         """All versions of a song, easiest first."""
@@ -70,10 +99,7 @@ class Versions:
 
     def get(self, version_id: int) -> StoredVersion:
         """One version; raises NotFoundError."""
-        row = self._session.get(VersionRow, version_id)
-        if row is None:
-            raise NotFoundError(f"there is no version {version_id}")
-        return self._stored(row)
+        return self._stored(self._row(version_id))
 
     def choose(self, version_id: int, refused: tuple[int, ...]) -> StoredVersion:
         """Add a choice: exactly these edits are refused; ids it does not have are left out."""
@@ -87,13 +113,17 @@ class Versions:
 
     def _stored(self, row: VersionRow) -> StoredVersion:
         choice = self._session.scalars(select(ChoiceRow).where(ChoiceRow.version_id == row.id).order_by(ChoiceRow.number.desc()).limit(1)).first()
+        by_hand = self._session.scalars(select(HandEditRow.edit).where(HandEditRow.version_id == row.id).order_by(HandEditRow.id)).all()
         return StoredVersion(
             row.id,
             row.song_id,
             row.revision,
             row.part_index,
             row.target,
-            _EDITS.validate_json(row.edits),
+            (*_EDITS.validate_json(row.edits), *(_EDIT.validate_json(edit) for edit in by_hand)),
             _BLOCKING.validate_json(row.blocking),
             _IDS.validate_json(choice.refused) if choice else (),
+            row.approach,
+            row.layer,
+            row.staircase,
         )

@@ -3,7 +3,7 @@
 from collections import Counter
 from dataclasses import replace
 
-from clear_steps.core.easier import KINDS, TOLERANCE, compared, refused_with
+from clear_steps.core.easier import TOLERANCE, Approach, compared, does, refused_with
 from clear_steps.core.grade import GradeRequest, Grading, StepRange, grade_part
 from clear_steps.core.score import Part, Song
 from clear_steps.formats.tabtext import Reading, write_tab
@@ -11,7 +11,7 @@ from clear_steps.store import StoredVersion
 from clear_steps.web import version_schemas as api
 from clear_steps.web.analysis import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
-from clear_steps.web.schemas import AnalysisModel, EventModel
+from clear_steps.web.schemas import AnalysisModel, ClimbColumn, EventModel
 
 
 def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse) -> api.VersionModel:
@@ -32,6 +32,8 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         latest_revision=latest_revision,
         part_index=stored.part_index,
         target=stored.target,
+        approach=Approach(stored.approach),
+        layer=stored.layer,
         reached=reached,
         kept=api.KeptModel(
             tune=kept.tune,
@@ -46,7 +48,7 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
             api.EditModel(
                 id=edit.id,
                 kind=edit.kind,
-                does=KINDS[edit.kind].does,
+                does=does(edit.kind),
                 bars=[part.bar_number(bar) for bar in edit.bars],
                 reason=edit.reason,
                 effect=edit.effect,
@@ -62,7 +64,7 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
                 bar=part.bar_number(row.bar),
                 measure=row.measure,
                 step=row.step,
-                tried=[api.TriedModel(kind=tried.kind, does=KINDS[tried.kind].does, step=tried.step) for tried in row.tried],
+                tried=[api.TriedModel(kind=tried.kind, does=does(tried.kind), step=tried.step) for tried in row.tried],
             )
             for row in stored.blocking
         ],
@@ -70,6 +72,31 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         version=easier,
         tab=write_tab(replace(song, parts=(version,))),
         summary=_summary(stored, part, gone),
+    )
+
+
+def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.VersionCard:
+    """A version among others: its Step, its climb, what it keeps."""
+    song = read_cached(text).song
+    version, after, kept = compared(song, song.parts[stored.part_index], ladder.ladder, stored.edits, stored.refused, GradeRequest())
+    return api.VersionCard(
+        id=stored.id,
+        target=stored.target,
+        part_index=stored.part_index,
+        revision=stored.revision,
+        edits=len(stored.edits),
+        refused=len(stored.refused),
+        approach=Approach(stored.approach),
+        layer=stored.layer,
+        staircase=stored.staircase,
+        step=after.step,
+        reached=max([after.step, *(bar.step for bar in after.bars)]) <= stored.target + TOLERANCE,
+        overall=kept.overall,
+        same_onsets=kept.same_onsets,
+        climb=[
+            ClimbColumn(number=grade.number, step=grade.step, beats=float(bar.quarters / bar.metre.beat_quarters))
+            for bar, grade in zip(version.bars, after.bars, strict=True)
+        ],
     )
 
 
@@ -101,7 +128,7 @@ def _summary(stored: StoredVersion, part: Part, gone: frozenset[int]) -> list[st
     sentences = []
     for kind, _ in counted.most_common():
         bars = sorted({part.bar_number(bar) for edit in kept if edit.kind == kind for bar in edit.bars})
-        sentences.append(f"{KINDS[kind].does.capitalize()}: bar{'s' if len(bars) > 1 else ''} {', '.join(str(bar) for bar in bars)}.")
+        sentences.append(f"{does(kind).capitalize()}: bar{'s' if len(bars) > 1 else ''} {', '.join(str(bar) for bar in bars)}.")
     touched = {bar for edit in kept for bar in edit.bars}
     untouched = [part.bar_number(index) for index in range(len(part.bars)) if index not in touched]
     if untouched and kept:

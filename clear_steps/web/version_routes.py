@@ -1,15 +1,19 @@
 """Routes of easier versions: ask, follow, compare, choose, carry over."""
 
+from dataclasses import replace
+
 from apiflask import APIBlueprint
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from clear_steps.core.easier import Edit, Progress, applied, easier
+from clear_steps.core.easier import Edit, Progress, Wish, applied, by_hand, staircase, version_of
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.score import Event, Part
+from clear_steps.formats.tabtext import read_tab, write_bars
 from clear_steps.store import NewVersion, Songs, StoredVersion, Versions
 from clear_steps.web import version_schemas as api
 from clear_steps.web.analysis import read_cached
-from clear_steps.web.comparing import version_model
+from clear_steps.web.comparing import version_card, version_model
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.jobs import Job, Jobs
 
@@ -38,10 +42,16 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
     if body.part_index >= len(song.parts):
         raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
 
+    wish = Wish((body.target, *body.further_targets), body.approach, body.layer)
+
     def work(progress: Progress) -> int:
-        found = easier(song, song.parts[body.part_index], ladder, body.target, progress=progress)
+        found = staircase(song, song.parts[body.part_index], ladder, wish, progress=progress)
+        new = [
+            NewVersion(song_id, latest.number, body.part_index, step.target, step.edits, step.blocking, body.approach, body.layer) for step in reversed(found)
+        ]
         with database.session() as session:
-            return Versions(session).add(NewVersion(song_id, latest.number, body.part_index, body.target, found.edits, found.blocking)).id
+            versions = Versions(session)
+            return versions.add(new[0]).id if len(new) == 1 else versions.add_staircase(new)[0].id
 
     return _job_model(_jobs().start(work))
 
@@ -67,10 +77,11 @@ def stop_search(job_id: int) -> api.JobModel:
 def list_versions(song_id: int) -> api.VersionList:
     """The versions of a song, easiest first."""
     with current_database().session() as session:
-        Songs(session).get(song_id)
+        songs, ladder = Songs(session), ladder_in_use(session)
+        songs.get(song_id)
         found = Versions(session).of_song(song_id)
-    cards = [api.VersionCard(id=v.id, target=v.target, part_index=v.part_index, revision=v.revision, edits=len(v.edits), refused=len(v.refused)) for v in found]
-    return api.VersionList(versions=cards)
+        texts = {version.revision: songs.revision(song_id, version.revision).text for version in found}
+    return api.VersionList(versions=[version_card(version, texts[version.revision], ladder) for version in found])
 
 
 @blueprint.get("/versions/<int:version_id>")
@@ -88,6 +99,52 @@ def choose_edits(version_id: int, body: api.ChoiceIn) -> api.VersionModel:
     """Refuse exactly these edits; the version is fingered and graded anew."""
     with current_database().session() as session:
         return _shown(session, Versions(session).choose(version_id, tuple(body.refused)))
+
+
+@blueprint.get("/versions/<int:version_id>/bars/<int:bar>")
+@blueprint.output(api.BarTextModel)
+def get_bar(version_id: int, bar: int) -> api.BarTextModel:
+    """One bar (by index) of a version as tab text, to be changed by hand."""
+    with current_database().session() as session:
+        part = _standing(session, Versions(session).get(version_id))
+    if bar >= len(part.bars):
+        raise InvalidValueError("bar", bar, f"0 to {len(part.bars) - 1}")
+    return api.BarTextModel(tab=write_bars(replace(part, bars=(part.bars[bar],), sections=(), remarks=(), readings=())))
+
+
+@blueprint.put("/versions/<int:version_id>/bars/<int:bar>")
+@blueprint.input(api.BarTextModel, arg_name="body")
+@blueprint.output(api.VersionModel)
+def change_bar(version_id: int, bar: int, body: api.BarTextModel) -> api.VersionModel:
+    """Change a bar of a version by hand; it joins the list as an edit like any other."""
+    with current_database().session() as session:
+        versions = Versions(session)
+        stored = versions.get(version_id)
+        part = _original(session, stored)
+        events = _events_of(body.tab, _standing(session, stored), bar)
+        edit = by_hand(part, stored.edits, stored.refused, bar, events)
+        return _shown(session, versions.add_hand_edit(version_id, edit))
+
+
+def _events_of(tab: str, part: Part, bar: int) -> tuple[Event, ...]:
+    """The events of one bar of tab; raises ReadError or InvalidValueError."""
+    metre = part.bars[min(bar, len(part.bars) - 1)].metre
+    read = read_tab(f"Time: {metre}\nTuning: {part.tuning.spelled}\n\n{tab}").song.parts[0]
+    if len(read.bars) != 1:
+        raise InvalidValueError("bar", f"{len(read.bars)} bars", "one bar")
+    if bar < len(part.bars) and read.bars[0].quarters != part.bars[bar].quarters:
+        raise InvalidValueError("length of the bar", f"{read.bars[0].quarters} quarter notes", f"{part.bars[bar].quarters}, as in the original")
+    return read.bars[0].events
+
+
+def _original(session: Session, stored: StoredVersion) -> Part:
+    text = Songs(session).revision(stored.song_id, stored.revision).text
+    return read_cached(text).song.parts[stored.part_index]
+
+
+def _standing(session: Session, stored: StoredVersion) -> Part:
+    """The version as it stands, refused edits left out."""
+    return version_of(_original(session, stored), stored.edits, stored.refused)
 
 
 @blueprint.post("/versions/<int:version_id>/carried")
@@ -108,7 +165,7 @@ def carry_over(version_id: int) -> api.VersionModel:
             if carried is not None:
                 part = carried
                 fitting.append(edit)
-        new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, tuple(fitting), ()))
+        new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, tuple(fitting), (), old.approach, old.layer))
         return _shown(session, versions.choose(new.id, old.refused) if old.refused else new)
 
 

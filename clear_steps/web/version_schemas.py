@@ -1,16 +1,20 @@
 """What the API takes and gives about easier versions."""
 
-from typing import Literal
+from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from clear_steps.web.schemas import AnalysisModel
+from clear_steps.core.easier import Approach
+from clear_steps.web.schemas import AnalysisModel, ClimbColumn
 
 
 class VersionIn(BaseModel):
     """Ask for an easier version of a part at a Step."""
 
     target: float = Field(ge=1, le=10)
+    further_targets: list[Annotated[float, Field(ge=1, le=10)]] = Field([], max_length=8)  # of a staircase
+    approach: Approach = Approach.SOUND
+    layer: Literal["", "melody", "bass", "strum"] = ""
     part_index: int = Field(0, ge=0, le=50)
 
 
@@ -67,6 +71,14 @@ class VersionCard(BaseModel):
     revision: int
     edits: int
     refused: int
+    approach: Approach
+    layer: str
+    staircase: int | None
+    step: float
+    reached: bool
+    overall: float
+    same_onsets: float
+    climb: list[ClimbColumn]
 
 
 class VersionList(BaseModel):
@@ -89,6 +101,8 @@ class VersionModel(BaseModel):
     latest_revision: int
     part_index: int
     target: float
+    approach: Approach
+    layer: str
     reached: bool
     kept: KeptModel
     edits: list[EditModel]
@@ -97,3 +111,9 @@ class VersionModel(BaseModel):
     version: AnalysisModel
     tab: str
     summary: list[str]
+
+
+class BarTextModel(BaseModel):
+    """One bar of a version as tab text, and by it a change by hand."""
+
+    tab: str = Field(max_length=4000)

@@ -1,14 +1,14 @@
 """From a Step to a rewriting: edits as values, layers, what was kept, and the search."""
 
 from clear_steps.core.easier.approach import APPROACHES, Approach
-from clear_steps.core.easier.edit import Change, Edit, applied, refused_with, version_of
+from clear_steps.core.easier.edit import HAND, Change, Edit, applied, by_hand, refused_with, version_of
 from clear_steps.core.easier.kept import TUNE_FLOOR, Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.easier.search import TOLERANCE, Blocking, Easier, Progress, StoppedError, Tried, Wish, compared, easier, staircase
-from clear_steps.core.easier.words import HAND, does
+from clear_steps.core.easier.words import does
 
 __all__ = [
     "APPROACHES", "HAND", "KINDS", "LAYERS", "TOLERANCE", "TUNE_FLOOR", "Approach", "Blocking", "Change", "Easier", "Edit", "Kept", "Kind", "Layer",
-    "Progress", "StoppedError", "Tried", "Wish", "applied", "compared", "does", "easier", "kept", "refused_with", "staircase", "version_of",
+    "Progress", "StoppedError", "Tried", "Wish", "applied", "by_hand", "compared", "does", "easier", "kept", "refused_with", "staircase", "version_of",
 ]  # fmt: skip

@@ -75,6 +75,7 @@ class Wish:
 
     targets: tuple[float, ...]
     approach: Approach = Approach.SOUND
+    layer: str = ""  # to begin with, whatever the approach
 
 
 def easier(song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest = GradeRequest(), progress: Progress = lambda _: True) -> Easier:
@@ -89,8 +90,8 @@ def staircase(
     targets = sorted(set(wish.targets), reverse=True)
     search = _Search(song, part, ladder, (targets[-1], wish.approach), request, progress)
     before = search.graded(part)
-    if layer := APPROACHES[wish.approach].layer:
-        search.take_layer(LAYERS[layer].changes(song, part), LAYERS[layer].name)
+    if layer := wish.layer or APPROACHES[wish.approach].layer:
+        search.take_layer(LAYERS[layer].changes(song, part), LAYERS[layer].name, LAYERS[layer].does)
     found = []
     for target in targets:
         search.settle(target)
@@ -146,14 +147,14 @@ class _Search:
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in part.bars}
         self._next_id = 1
 
-    def take_layer(self, changes: Sequence[Change], kind: str) -> None:
+    def take_layer(self, changes: Sequence[Change], kind: str, does: str) -> None:
         """Begin with a layer of the music, an edit a bar."""
         for change in changes:
             version = applied(self.version, (change,))
             assert version is not None  # layers are made of the part itself
             loss = self.scores.of(self.version).overall - self.scores.of(version).overall
             number = self._original.bar_number(change.bar)
-            self.edits.append(Edit(self._next_id, kind, (change,), "the whole part is asked for as chords", f"bar {number} as chords", loss))
+            self.edits.append(Edit(self._next_id, kind, (change,), f"asked for: {does}", f"bar {number}: {does}", loss))
             self._next_id += 1
             self.version = version
         self.version = self._known(self.version)

@@ -1,9 +1,9 @@
 """What an edit does, in words, by its kind."""
 
+from clear_steps.core.easier.edit import HAND
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.layers import LAYERS
 
-HAND = "hand"  # an edit the teacher made
 _WORDS = {row.name: row.does for row in KINDS.values()} | {row.name: row.does for row in LAYERS.values()} | {HAND: "changed by hand"}
 
 

@@ -1285,6 +1285,99 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/versions/{version_id}/bars/{bar}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** One bar (by index) of a version as tab text, to be changed by hand. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version_id: number;
+                    bar: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BarTextModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        /** Change a bar of a version by hand; it joins the list as an edit like any other. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version_id: number;
+                    bar: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["BarTextModel"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VersionModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/versions/{version_id}/carried": {
         parameters: {
             query?: never;
@@ -1463,6 +1556,12 @@ export interface components {
             /** Unknown Techniques */
             unknown_techniques: string[];
         };
+        /**
+         * Approach
+         * @description What a teacher wants to keep above all.
+         * @enum {string}
+         */
+        Approach: "sound" | "groove" | "shapes" | "strum" | "melody";
         /** BarModel */
         BarModel: {
             /** Beat Quarters */
@@ -1507,6 +1606,14 @@ export interface components {
             tempo: number | null;
             /** Uncertain */
             uncertain: boolean;
+        };
+        /**
+         * BarTextModel
+         * @description One bar of a version as tab text, and by it a change by hand.
+         */
+        BarTextModel: {
+            /** Tab */
+            tab: string;
         };
         /** BlockingModel */
         BlockingModel: {
@@ -2332,16 +2439,31 @@ export interface components {
         };
         /** VersionCard */
         VersionCard: {
+            approach: components["schemas"]["Approach"];
+            /** Climb */
+            climb: components["schemas"]["ClimbColumn"][];
             /** Edits */
             edits: number;
             /** Id */
             id: number;
+            /** Layer */
+            layer: string;
+            /** Overall */
+            overall: number;
             /** Part Index */
             part_index: number;
+            /** Reached */
+            reached: boolean;
             /** Refused */
             refused: number;
             /** Revision */
             revision: number;
+            /** Same Onsets */
+            same_onsets: number;
+            /** Staircase */
+            staircase: number | null;
+            /** Step */
+            step: number;
             /** Target */
             target: number;
         };
@@ -2350,6 +2472,19 @@ export interface components {
          * @description Ask for an easier version of a part at a Step.
          */
         VersionIn: {
+            /** @default sound */
+            approach: components["schemas"]["Approach"];
+            /**
+             * Further Targets
+             * @default []
+             */
+            further_targets: number[];
+            /**
+             * Layer
+             * @default
+             * @enum {string}
+             */
+            layer: "" | "melody" | "bass" | "strum";
             /**
              * Part Index
              * @default 0
@@ -2368,6 +2503,7 @@ export interface components {
          * @description An easier version beside its original, bar by bar.
          */
         VersionModel: {
+            approach: components["schemas"]["Approach"];
             /** Blocking */
             blocking: components["schemas"]["BlockingModel"][];
             /** Edits */
@@ -2377,6 +2513,8 @@ export interface components {
             kept: components["schemas"]["KeptModel"];
             /** Latest Revision */
             latest_revision: number;
+            /** Layer */
+            layer: string;
             original: components["schemas"]["AnalysisModel"];
             /** Part Index */
             part_index: number;
