@@ -16,6 +16,8 @@ export type Problem = components['schemas']['ProblemModel']
 export type Revision = components['schemas']['RevisionModel']
 export type Version = components['schemas']['VersionModel']
 export type VersionCard = components['schemas']['VersionCard']
+export type Wish = components['schemas']['VersionIn']
+export type Approach = Version['approach']
 export type Edit = components['schemas']['EditModel']
 export type Job = components['schemas']['JobModel']
 export type Technique = components['schemas']['TechniqueModel']
@@ -84,8 +86,10 @@ export const api = {
   differences: () => answer(client.GET('/api/differences')),
   players: () => answer(client.GET('/api/players')),
   versions: (songId: number) => answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),
-  askForVersion: (songId: number, target: number, part_index: number) =>
-    answer(client.POST('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } }, body: { target, part_index } })),
+  askForVersion: (songId: number, wish: Wish) => answer(client.POST('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } }, body: wish })),
+  versionBar: (id: number, bar: number) => answer(client.GET('/api/versions/{version_id}/bars/{bar}', { params: { path: { version_id: id, bar } } })),
+  changeVersionBar: (id: number, bar: number, tab: string) =>
+    answer(client.PUT('/api/versions/{version_id}/bars/{bar}', { params: { path: { version_id: id, bar } }, body: { tab } })),
   search: (id: number) => answer(client.GET('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
   stopSearch: (id: number) => answer(client.DELETE('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
   version: (id: number) => answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id } } })),

@@ -1,15 +1,18 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy } from 'svelte'
-  import { api, type Version } from '../../api/client'
+  import { api, type Version, type Wish } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf } from '../../audio/timeline'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import EditList from './EditList.svelte'
+  import HandEdit from './HandEdit.svelte'
   import KeptScores from './KeptScores.svelte'
   import Refusal from './Refusal.svelte'
+  import SideBySide from './SideBySide.svelte'
   import VersionPages from './VersionPages.svelte'
   import VersionsBar from './VersionsBar.svelte'
+  import WishRow from './WishRow.svelte'
   import { VersionsState } from './versions.svelte'
 
   let { params }: { params?: { id?: string } } = $props()
@@ -25,11 +28,16 @@
   const shownId = $derived(chosen ?? list.data?.versions.at(-1)?.id ?? null)
   const version = createQuery(() => ({ queryKey: ['version', shownId], queryFn: () => api.version(shownId!), enabled: shownId !== null }))
   const song = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
+  const original = $derived(song.data?.songs.find((each) => each.id === songId))
+  $effect(() => {
+    if (original) screen.originalStep = original.step
+  })
   const title = $derived(version.data?.title ?? song.data?.songs.find((each) => each.id === songId)?.title ?? '')
 
-  async function write(): Promise<void> {
-    const id = await screen.search(songId, version.data?.part_index ?? 0)
+  async function write(targets: number[] = [screen.target], layer = ''): Promise<void> {
+    const id = await screen.search(songId, version.data?.part_index ?? 0, { target: targets[0], further_targets: targets.slice(1), layer: layer as Wish['layer'] })
     if (id === null) return
+    screen.sideBySide = targets.length > 1
     await queries.invalidateQueries({ queryKey: ['versions', songId] })
     chosen = id
   }
@@ -72,10 +80,13 @@
 
 <svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
 
-<div class="grid h-dvh grid-rows-[auto_1fr] print:block print:h-auto">
-  <VersionsBar {screen} {player} {songId} {title} versions={list.data?.versions ?? []} {shownId} onchoose={(id) => (chosen = id)} onwrite={write} onplay={playOrStop} onhear={hear} />
+<div class="grid h-dvh grid-rows-[auto_auto_1fr] print:block print:h-auto">
+  <VersionsBar {screen} {player} {songId} {title} versions={list.data?.versions ?? []} {shownId} onchoose={(id) => (chosen = id)} onwrite={() => void write()} onplay={playOrStop} onhear={hear} />
+  <WishRow {screen} count={list.data?.versions.length ?? 0} onwrite={(targets, layer) => void write(targets, layer)} />
   {#if list.isError}
     <div class="p-8"><ErrorNote message={list.error.message} /></div>
+  {:else if screen.sideBySide && (list.data?.versions.length ?? 0) > 0}
+    <SideBySide song={original} versions={list.data!.versions} onopen={(id) => { chosen = id; screen.sideBySide = false }} />
   {:else if version.isError}
     <div class="p-8"><ErrorNote message={version.error.message} /></div>
   {:else if version.data}
@@ -93,6 +104,7 @@
         <KeptScores version={shown} />
         {#if !shown.reached}<Refusal version={shown} />{/if}
         <EditList {screen} version={shown} onchoice={(refused) => void show(api.refuse(shown.id, refused))} />
+        {#key `${shown.id} ${shown.edits.length}`}<HandEdit version={shown} onsave={(change) => void show(change)} />{/key}
       </aside>
     </main>
   {:else if list.data?.versions.length === 0}

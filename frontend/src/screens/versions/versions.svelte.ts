@@ -1,7 +1,24 @@
 /** What the Versions screen shows: which version, what is asked for, and the search under way. */
-import { api, type Edit, type Job, type Version } from '../../api/client'
+import { api, type Approach, type Edit, type Job, type Version, type Wish } from '../../api/client'
 
 const POLL_MS = 150
+
+export const STAIRS = [2, 4, 6]
+export const APPROACH_WORDS: Record<Approach, string> = {
+  sound: 'the sound',
+  groove: 'the groove',
+  shapes: 'the shapes',
+  melody: 'the melody',
+  strum: 'chords to strum along',
+}
+export const APPROACH_NAMES: Record<Approach, string> = {
+  sound: 'keeping the sound',
+  groove: 'keeping the groove',
+  shapes: 'keeping the shapes',
+  melody: 'melody first',
+  strum: 'strumming along',
+}
+export const LAYER_WORDS: Record<string, string> = { melody: 'the melody', bass: 'the bass', strum: 'chords to strum' }
 
 export type Grouping = 'kind' | 'bar'
 export type Side = 'original' | 'version'
@@ -15,6 +32,9 @@ export interface EditGroup {
 
 export class VersionsState {
   target = $state(4)
+  approach = $state<Approach>('sound')
+  sideBySide = $state(false)
+  originalStep = $state(10)
   grouping = $state<Grouping>('kind')
   side = $state<Side>('version')
   withOriginal = $state(true)
@@ -32,10 +52,10 @@ export class VersionsState {
   }
 
   /** Ask for a version and follow the search; the new version's id, or none when it was stopped. */
-  async search(songId: number, partIndex: number): Promise<number | null> {
+  async search(songId: number, partIndex: number, wish: Partial<Wish> = {}): Promise<number | null> {
     this.message = ''
     try {
-      this.job = await api.askForVersion(songId, this.target, partIndex)
+      this.job = await api.askForVersion(songId, { target: this.target, further_targets: [], approach: this.approach, layer: '', part_index: partIndex, ...wish })
       while (this.job.state === 'running') {
         await new Promise((resolve) => setTimeout(resolve, POLL_MS))
         this.job = await api.search(this.job.id)

@@ -1,0 +1,34 @@
+<script lang="ts">
+  import { stepText } from '../../components/steps'
+  import { APPROACH_WORDS, LAYER_WORDS, STAIRS, type VersionsState } from './versions.svelte'
+
+  interface Props {
+    screen: VersionsState
+    count: number
+    onwrite: (targets: number[], layer: string) => void
+  }
+  let { screen, count, onwrite }: Props = $props()
+  const stairs = $derived(STAIRS.filter((step) => step < screen.originalStep))
+</script>
+
+<div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-contour px-6 py-1.5 text-[15px] print:hidden">
+  <label class="flex items-center gap-2 text-quiet">
+    give up last
+    <select class="field text-ink" bind:value={screen.approach} aria-label="Approach">
+      {#each Object.entries(APPROACH_WORDS) as [approach, words] (approach)}<option value={approach}>{words}</option>{/each}
+    </select>
+  </label>
+  <button class="underline disabled:no-underline" disabled={screen.searching || stairs.length === 0} onclick={() => onwrite(stairs, '')}>
+    Write a staircase: {stairs.length > 0 ? stairs.map((step) => `Step ${stepText(step).replace('.0', '')}`).join(', ') : 'the song is easy enough'}
+  </button>
+  <span class="text-quiet">
+    or a layer alone:
+    {#each Object.entries(LAYER_WORDS) as [layer, words] (layer)}
+      <button class="ml-2 text-ink underline disabled:no-underline" disabled={screen.searching} onclick={() => onwrite([10], layer)}>{words}</button>
+    {/each}
+  </span>
+  <span class="grow"></span>
+  {#if count > 0}
+    <button class="quiet-button !min-h-8 !py-0.5" aria-pressed={screen.sideBySide} onclick={() => (screen.sideBySide = !screen.sideBySide)}>Side by side ({count})</button>
+  {/if}
+</div>
