@@ -87,3 +87,27 @@ def test_the_two_sides_are_heard_in_turn(page: Page) -> None:
     page.until(lambda: cursors(page) == 1, "the cursor goes on")
     page.find("button", "Stop").click()
     page.until(lambda: cursors(page) == 0, "no cursor when nothing plays")
+
+
+def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
+    page.open("#/song/2/versions")
+    page.sees("The target of 4.0 is reached")
+    page.find("button", "Write a staircase: Step 2, Step 4").click()
+    page.sees("From the easiest to the original")
+    page.sees("a stair of 2, 4")
+    assert len(page.chrome.find_elements(By.CSS_SELECTOR, "section[aria-label='All versions side by side'] li")) == 4
+    page.find("section[aria-label='All versions side by side'] button", "asked for Step 2").click()
+    page.sees("The target of 2.0 is reached")
+
+    page.find("select[aria-label='Approach']").send_keys("the groove")
+    page.find("button", "the bass").click()
+    page.sees("A layer alone: the bass.")
+    page.find("summary", "Change a bar by hand").click()
+    area = page.find("textarea[aria-label='Tab of the bar']")
+    page.until(lambda: "|" in area.get_property("value"), "the bar's tab")
+    written = area.get_property("value")
+    page.chrome.execute_script(
+        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', {bubbles: true}))", area, written.replace("0", "3", 1)
+    )
+    page.find("button", "Put it in: an edit like any other").click()
+    page.sees("Changed by hand")

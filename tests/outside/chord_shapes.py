@@ -56,6 +56,15 @@ def _positions() -> tuple[list[Position], int]:
     return kept, left_out
 
 
+def chord_positions() -> list[tuple[int | None, ...]]:
+    """Frets of every consistent position, thinnest string first; None where a string is not struck."""
+    found = []
+    for position in _positions()[0]:
+        frets = {string: fret for string, fret, _ in position.fingers} | dict.fromkeys(position.open_strings, 0)
+        found.append(tuple(frets.get(string) for string in range(1, 7)))
+    return found
+
+
 def _consistent(fingers: tuple[tuple[int, int, int], ...]) -> bool:
     frets: dict[int, set[int]] = {}
     for _, fret, finger in fingers:

@@ -10,8 +10,9 @@ from clear_steps.core.easier.kinds.bars import plain, with_notes
 from clear_steps.core.easier.kinds.texture import OPEN_SHAPES
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import STANDARD, Bar, Event, Note, Part, Song, Stroke
-from clear_steps.core.score.ringing import BASS_STRING
+from clear_steps.core.score.ringing import BASS_STRING, ringing_in
 
+_MOST_VOICES = 3  # more notes at once are a chord
 _ROOT_WEIGHT = 3.0  # a chord whose root is the lowest note fits so much better
 
 
@@ -32,13 +33,23 @@ def _per_bar(part: Part, rewrite: Callable[[Bar], tuple[Event, ...]]) -> Iterato
 
 
 def melody(_song: Song, part: Part) -> tuple[Change, ...]:
-    """The top voice alone; under an upper voice the bass strings are left out."""
+    """The top voice alone; where a bass moves under it, the bass strings are left out, else a line keeps all its strings."""
 
     def rewrite(bar: Bar) -> tuple[Event, ...]:
-        upper = any(note.string < BASS_STRING for event in bar.events for note in event.notes)
+        upper = _has_two_voices(bar)
         return _joined(with_notes(event, _top(part, event, upper)) for event in bar.events)
 
     return tuple(_per_bar(part, rewrite))
+
+
+def _has_two_voices(bar: Bar) -> bool:
+    """A bass that rings under an upper voice, or is struck together with one some strings away."""
+    together = any(
+        any(note.string >= BASS_STRING and other.string < BASS_STRING and note.string - other.string >= 2 for note in event.notes for other in event.notes)
+        and len(event.notes) <= _MOST_VOICES
+        for event in bar.events
+    )
+    return together or any(row.guessed for row in ringing_in(bar))
 
 
 def _top(part: Part, event: Event, upper: bool) -> list[Note]:
@@ -137,7 +148,7 @@ def chord_name(heard: tuple[dict[int, float], int | None], capo: int = 0) -> str
 
     def fit(name: str) -> tuple[float, int]:
         classes, root = _shape_classes(name, capo)
-        inside = sum(weight for pitch, weight in weights.items() if pitch in classes)
+        inside = sum(weight for pitch, weight in weights.items() if pitch in classes | {(root + 7) % 12})  # a fifth the shape leaves out belongs to it
         missing = sum(pitch not in weights for pitch in classes)
         outside = sum(weights.values()) - inside
         return inside - 2 * outside - 0.5 * missing + _ROOT_WEIGHT * (lowest % 12 == root) * max(weights.values()) / 4, -len(name)

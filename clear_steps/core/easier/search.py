@@ -25,6 +25,7 @@ _ROUNDS = 12  # over the bars of a stair
 _TRIES_A_BAR = 6  # edits on top of one another before a bar is given up at a stair
 _WORTHLESS = 0.05  # a proposal that lowers a bar by less is none
 _LOSS_FLOOR = 0.5
+_LESS_TO_REMEMBER = 0.01  # Steps that a figure less must bring
 _SLACK = 1e-9
 _MARGIN = 0.1  # the least by which bars are lowered for the song's sake
 
@@ -203,9 +204,26 @@ class _Search:
             for bar in above:
                 self._tell()
                 self._lower(bar, min(ceiling, stair))
+            if len(self.edits) == edits_before and not any(bar.step > stair + TOLERANCE for bar in above) and self._remember_less(stair):
+                continue
             if len(self.edits) == edits_before and (ceiling == stair or ceiling <= 1.0):
                 return
             ceiling = stair if len(self.edits) > edits_before else ceiling
+
+    def _remember_less(self, stair: float) -> bool:
+        """Play a varied bar as it was before, where that loses least and brings the song down; whether one was found."""
+        kind = self._kinds["variation"]
+        now = self.graded(self.version)
+        found: list[_Proposed] = []
+        for index in range(len(self.version.bars)):
+            made = ((changes, self._made(self.version, changes, index)) for changes in kind.propose(self.version, index))
+            found += [_Proposed(kind, changes, version, self.scores.of(version).overall) for changes, version in made if version is not None]
+        for proposed in sorted(found, key=lambda proposed: -proposed.kept):
+            grading = self.graded(proposed.version)
+            if grading.step <= now.step - _LESS_TO_REMEMBER and max(bar.step for bar in grading.bars) <= stair + TOLERANCE:
+                self._take(proposed, now.bars[proposed.changes[0].bar])
+                return True
+        return False
 
     def _tell(self) -> None:
         depth = max(self._start - self._lowest, _STAIR)
@@ -252,10 +270,11 @@ class _Search:
     def _made(self, version: Part, changes: Sequence[Change], index: int) -> Part | None:
         """The version with changes of one bar, equal bars being one object; None if they do not fit or hang together."""
         made = applied(version, changes)
-        if made is None or not _well_formed(made, index):
+        if made is None or not all(_well_formed(made, change.bar) for change in changes):
             return None
-        bar = self._known_bars.setdefault(made.bars[index], made.bars[index])
-        return replace(made, bars=(*made.bars[:index], bar, *made.bars[index + 1 :]))
+        touched = {change.bar for change in changes}
+        bars = tuple(self._known_bars.setdefault(bar, bar) if at in touched else bar for at, bar in enumerate(made.bars))
+        return replace(made, bars=bars)
 
     def _take(self, trial: _Proposed, before: BarGrade) -> BarGrade:
         after = self.graded(trial.version).bars[before.index]

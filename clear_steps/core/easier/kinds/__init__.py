@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from clear_steps.core.easier.edit import Change
-from clear_steps.core.easier.kinds.phrases import like_before, octave_lower, octaves_to_line, percussion_out, root_on_strong_beats, straightened
+from clear_steps.core.easier.kinds.phrases import breath_before, like_before, octave_lower, octaves_to_line, percussion_out, root_on_strong_beats, straightened
 from clear_steps.core.easier.kinds.places import other_places
 from clear_steps.core.easier.kinds.rhythm import fewer_notes, onto_the_beat
 from clear_steps.core.easier.kinds.technique import (
@@ -55,6 +55,7 @@ _ROWS = (
     Kind("variation", "the bar as it was before", like_before),
     Kind("straight", "triplets straightened", straightened),
     Kind("beat", "off-beat notes moved to the beat", onto_the_beat),
+    Kind("breath", "time to move: the last note before the bar left out", breath_before),
     Kind("ring", "strings need not ring on", ring_out),
     Kind("rhythm", "the notes on strong beats kept", fewer_notes),
 )

@@ -108,3 +108,15 @@ def straightened(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 def _unslurred(event: Event) -> Event:
     arriving = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
     return replace(event, notes=tuple(replace(note, techniques=note.techniques - arriving) for note in event.notes))
+
+
+def breath_before(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """The last note before the bar left out, then the last two: time for the hand to move."""
+    before = part.bars[index - 1] if index else None
+    if before is None or any(note.tied for note in part.bars[index].events[0].notes) or _begins_tied(part.bars[index]):
+        return
+    for count in (1, 2):
+        last = before.events[-count:]
+        rests = tuple(with_notes(event, ()) for event in last)
+        if len(before.events) > count + 1 and all(event.notes for event in last):
+            yield (Change(index - 1, before.onsets[-count], last, rests),)

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte'
   import { api, type Version } from '../../api/client'
 
   let { version, onsave }: { version: Version; onsave: (change: Promise<Version>) => void } = $props()
@@ -17,9 +18,13 @@
       failure = error instanceof Error ? error.message : String(error)
     }
   }
+
+  $effect(() => {
+    if (open && untrack(() => tab === '')) void fetchBar(untrack(() => bar))
+  })
 </script>
 
-<details class="mt-6 border-t border-contour pt-3" bind:open ontoggle={() => open && tab === '' && void fetchBar(bar)}>
+<details class="mt-6 border-t border-contour pt-3" bind:open>
   <summary class="cursor-pointer font-bold">Change a bar by hand</summary>
   <label class="mt-2 flex items-center gap-2 text-quiet">
     bar

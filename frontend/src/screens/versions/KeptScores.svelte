@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Version } from '../../api/client'
   import { stepText } from '../../components/steps'
+  import { LAYER_WORDS } from './versions.svelte'
 
   let { version }: { version: Version } = $props()
   const SCORES = ['tune', 'bass', 'harmony', 'rhythm'] as const
@@ -13,7 +14,7 @@
   <span class="tabular-nums">{version.kept.overall.toFixed(0)} % kept</span>
 </h2>
 <p class="mt-1" role="status">
-  {#if version.reached}The target of {stepText(version.target)} is reached.{:else}<strong>The target of {stepText(version.target)} is not reached.</strong>{/if}
+  {#if version.layer && version.target === 10}A layer alone: {LAYER_WORDS[version.layer]}.{:else if version.reached}The target of {stepText(version.target)} is reached.{:else}<strong>The target of {stepText(version.target)} is not reached.</strong>{/if}
   {#if !version.kept.still_the_tune}<strong class="text-past-hand">This is no longer the tune.</strong>{/if}
 </p>
 <dl class="mt-3 grid grid-cols-[70px_1fr_56px] items-center gap-x-3 gap-y-1.5">

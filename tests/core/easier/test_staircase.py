@@ -1,0 +1,126 @@
+"""Staircases, approaches, layers and edits by hand."""
+
+import itertools
+from dataclasses import replace
+from fractions import Fraction
+
+import pytest
+from hypothesis import HealthCheck, given, settings
+
+from clear_steps.core.easier import APPROACHES, TOLERANCE, Approach, Wish, by_hand, easier, staircase, version_of
+from clear_steps.core.easier.edit import applied
+from clear_steps.core.easier.layers import bass, chord_name, melody, strum, weights_between
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.score import STANDARD, TUNINGS, Event, Part, Song, Stroke
+from clear_steps.demo import demo_texts
+from clear_steps.formats.tabtext import read_tab
+from clear_steps.ladders import default_ladder
+from tests.songs import line, playable_songs
+
+LADDER = default_ladder()
+DEMO = [read_tab(text).song for text in demo_texts()]
+needed: list[int] = []
+
+
+@settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
+@given(playable_songs(most_bars=3))
+def test_each_easier_version_contains_the_next_and_keeps_no_more(song: Song) -> None:
+    found = staircase(song, song.parts[0], LADDER, Wish((2.0, 3.0, 4.0)))
+    assert [step.target for step in found] == [4.0, 3.0, 2.0]
+    needed.append(len(found[-1].edits))
+    for harder, next_one in itertools.pairwise(found):
+        assert set(harder.edits) <= set(next_one.edits)
+        assert next_one.kept.overall <= harder.kept.overall + 1e-9
+    for step in found:
+        assert step.version.bars == version_of(song.parts[0], step.edits).bars
+        assert step.reached == (max(step.after.step, *(bar.step for bar in step.after.bars)) <= step.target + TOLERANCE)
+        assert step.reached or (step.blocking and all(row.tried for row in step.blocking))
+
+
+def test_the_generated_staircases_needed_edits() -> None:
+    assert sum(count > 0 for count in needed) > 8
+
+
+def test_a_single_target_goes_down_the_same_stairs() -> None:
+    song = DEMO[3]
+    alone = easier(song, song.parts[0], LADDER, 3.0)
+    assert alone.edits == staircase(song, song.parts[0], LADDER, Wish((3.0,)))[0].edits
+
+
+@pytest.mark.parametrize("approach", list(Approach))
+def test_an_approach_leaves_the_kinds_alone_that_it_promises_to(approach: Approach) -> None:
+    song = DEMO[4]
+    found = staircase(song, song.parts[0], LADDER, Wish((3.0,), approach))[0]
+    assert found.edits
+    assert not {edit.kind for edit in found.edits} & APPROACHES[approach].without
+
+
+def test_the_groove_keeps_more_rhythm_than_the_melody_approach_where_both_thin_out() -> None:
+    song = DEMO[1]
+    groove = staircase(song, song.parts[0], LADDER, Wish((3.0,), Approach.GROOVE))[0]
+    tuneful = staircase(song, song.parts[0], LADDER, Wish((3.0,), Approach.MELODY))[0]
+    assert groove.kept.rhythm >= tuneful.kept.rhythm - 1e-9
+
+
+def layered(song: Song, layer: object) -> Part:
+    made = applied(song.parts[0], layer(song, song.parts[0]))  # type: ignore[operator]
+    assert made is not None
+    return made
+
+
+def test_the_melody_layer_keeps_the_top_voice_and_leaves_the_bass_out() -> None:
+    song = line("5.3+1.0", "2.1", "4.2+1.3", "2.3", length=Fraction(1))
+    notes = [note for _, _, event in layered(song, melody).events() for note in event.notes]
+    assert [(note.string, note.fret) for note in notes] == [(1, 0), (2, 1), (1, 3), (2, 3)]
+
+
+def test_a_single_line_that_crosses_to_low_strings_is_all_melody() -> None:
+    song = line("2.5", "3.5", "4.5", "5.5", length=Fraction(1))
+    assert layered(song, melody).bars == song.parts[0].bars
+
+
+def test_the_bass_layer_lasts_to_its_next_note() -> None:
+    song = line("5.3+1.0", "2.1", "6.3", "2.3", length=Fraction(1))
+    events = layered(song, bass).bars[0].events
+    assert [(event.quarters, [note.string for note in event.notes]) for event in events] == [(2, [5]), (2, [6])]
+
+
+def test_chords_to_strum_are_named_from_all_parts_and_stroked_on_the_beats() -> None:
+    song = line("3.0+2.1+1.0", "3.0+2.1+1.0", "3.2+2.1+1.0", "3.2+2.1+1.0", length=Fraction(1))
+    low = line("5.3", "5.3", "5.0", "5.0", length=Fraction(1)).parts[0]
+    version = layered(replace(song, parts=(song.parts[0], low)), strum)
+    events = version.bars[0].events
+    assert [event.chord for event in events] == ["C", "", "Am", ""]
+    assert {event.stroke for event in events} == {Stroke.DOWN}
+    assert version.bars[0].quarters == 4
+
+
+def test_open_shapes_are_not_offered_where_they_do_not_sound() -> None:
+    song = line("1.0")
+    other = replace(song.parts[0], tuning=TUNINGS["drop D"])
+    with pytest.raises(InvalidValueError, match="tuning"):
+        strum(replace(song, parts=(other,)), other)
+    lowered = replace(song.parts[0], tuning=TUNINGS["half step down"])
+    assert lowered.tuning != STANDARD
+    assert strum(replace(song, parts=(lowered,)), lowered)
+
+
+def test_a_chord_is_named_by_what_sounds_longest_over_its_bass() -> None:
+    song = line("6.3+3.0+2.0+1.3", length=Fraction(4))
+    assert chord_name(weights_between(song, 0, Fraction(0), Fraction(4))) == "G"
+
+
+def test_an_edit_by_hand_joins_the_others_and_builds_on_them() -> None:
+    song = DEMO[0]
+    part = song.parts[0]
+    found = easier(song, part, LADDER, 3.0)
+    bar = found.edits[0].bars[0]
+    rest = (Event(part.bars[bar].quarters),)
+    edit = by_hand(part, found.edits, (), bar, rest)
+    assert edit.kind == "hand"
+    assert set(edit.builds_on) == {other.id for other in found.edits if bar in other.bars}
+    edits = (*found.edits, edit)
+    assert version_of(part, edits).bars[bar].events == rest
+    assert version_of(part, edits, [edit.builds_on[0]]).bars[bar].events != rest
+    with pytest.raises(InvalidValueError, match="bar"):
+        by_hand(part, found.edits, (), 999, rest)
