@@ -77,6 +77,7 @@ def bars(draw: st.DrawFn, strings: int, held: dict[int, int]) -> Bar:
                 draw(st.integers(0, 19)) == 0,
                 draw(st.integers(0, 19)) == 0,
                 frozenset({"harp"}) if struck and draw(st.integers(0, 19)) == 0 else frozenset(),
+                draw(st.integers(1, 12)) if any(not note.tied for note in struck) and draw(st.integers(0, 19)) == 0 else None,
             )
         )
         left -= length

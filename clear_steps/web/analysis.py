@@ -176,13 +176,15 @@ def _event_model(part: Part, event: Event, onset: Fraction, sounding: tuple[Frac
         uncertain=event.uncertain,
         free=event.free,
         how=sorted(event.techniques),
-        grip=None if grip is None else _grip_model(grip),
+        grip=None if grip is None else _grip_model(grip, event),
     )
 
 
-def _grip_model(grip: Grip) -> api.GripModel:
+def _grip_model(grip: Grip, event: Event) -> api.GripModel:
     presses = [api.PressModel(finger=finger, string=spot.string, fret=spot.fret) for finger, spot in grip.presses]
-    return api.GripModel(position=max(grip.position, 1), reach_mm=grip.reach_mm, presses=presses)
+    bent = [note.string for note in event.notes if note.bend and note.bend.half_tones]
+    helpers = [api.PressModel(finger=finger, string=spot.string, fret=spot.fret) for string in bent for finger, spot in grip.helpers_on(string)]
+    return api.GripModel(position=max(grip.position, 1), reach_mm=grip.reach_mm, presses=presses, helpers=helpers)
 
 
 def _note_model(part: Part, event: Event, note: Note, sounding: float, grip: Grip | None) -> api.NoteModel:

@@ -98,6 +98,7 @@ class GripModel(BaseModel):
     position: int
     reach_mm: float
     presses: list[PressModel]
+    helpers: list[PressModel]  # free fingers that lie behind a bending one and push with it
 
 
 class EventModel(BaseModel):

@@ -9,8 +9,10 @@ import numpy as np
 import pytest
 from music21 import pitch as m21_pitch
 
+from clear_steps.core.easier.kinds.technique import bend_to_fret
+from clear_steps.core.grade.measures.rhythm import syncopation
 from clear_steps.core.hand import SCHOOLS, HandTables, Neck, PathCosts, School, best_paths, fret_distance_mm, layers_of_part, movement_seconds
-from clear_steps.core.score import STANDARD, TUNINGS, Note, Part, midi_to_hz, name_of
+from clear_steps.core.score import STANDARD, TUNINGS, Bar, Bend, Event, Metre, Note, Part, midi_to_hz, name_of, parse_length
 from clear_steps.core.score.timing import bar_times
 from clear_steps.ladders import default_ladder
 from tests.songs import line
@@ -91,6 +93,60 @@ def test_the_path_is_as_cheap_as_networkx_finds_it() -> None:
             graph.add_edge((last, row), "stop", weight=0.0)
         theirs = nx.dijkstra_path_length(graph, "start", "stop")
         assert best_paths(asked, HandTables(Neck(), 6, [100.0], costs))[0].cost == pytest.approx(theirs)
+
+
+@pytest.mark.parametrize(("half_tones", "share"), [(2, 0.794), (1, 0.891)])
+def test_tension_falls_with_the_square_of_the_frequency(half_tones: int, share: float) -> None:
+    """Physics of the ideal string: a whole step down leaves 79.4 %, a half step 89.1 %."""
+    lowered = midi_to_hz(40 - half_tones) / midi_to_hz(40)
+    assert lowered**2 == pytest.approx(share, abs=5e-4)
+
+
+@pytest.mark.parametrize(("low", "high", "half_tones"), [((6, 3), (4, 5), 12), ((5, 3), (3, 5), 12), ((3, 2), (1, 2), 9), ((3, 5), (1, 4), 8)])
+def test_shapes_of_intervals(low: tuple[int, int], high: tuple[int, int], half_tones: int) -> None:
+    """An octave two strings and two frets up; sixths on the 3rd and 1st strings (common practice and arithmetic, no source)."""
+    assert STANDARD.open_pitch(high[0]) + high[1] - STANDARD.open_pitch(low[0]) - low[1] == half_tones
+
+
+@pytest.mark.parametrize(("fret", "half_tones", "like"), [(10, 2, 12), (15, 4, 19)])
+def test_a_bend_sounds_like_the_fret_it_reaches(fret: int, half_tones: int, like: int) -> None:
+    """A whole-tone bend at 10 sounds like fret 12, two tones at 15 like 19 (arithmetic)."""
+    part = Part(bars=(Bar(events=(Event(Fraction(4), (Note(2, fret, bend=Bend(Fraction(half_tones))),)),)),))
+    change = next(iter(bend_to_fret(part, 0)))[0]
+    assert change.after[0].notes[0].fret == like
+
+
+def test_counting() -> None:
+    """Seven eighths of triplets hold 21 notes; a bar of 4/4 in sextuplets 24 (arithmetic)."""
+    seven = parse_length("s3")
+    six = parse_length("s6")
+    assert seven
+    assert Metre(7, 8).quarters / seven == 21
+    assert six
+    assert Metre(4, 4).quarters / six == 24
+
+
+@pytest.mark.parametrize(
+    ("onsets", "amount"),
+    [((0, 1, 2, 3), 0), ((0, Fraction(1, 2), Fraction(3, 2), Fraction(5, 2), Fraction(7, 2)), 4), ((0, 1, Fraction(5, 2)), 2)],
+)
+def test_syncopation_is_the_weight_that_a_note_holds_over(onsets: tuple[Fraction, ...], amount: int) -> None:
+    """Longuet-Higgins & Lee 1984 as given in the literature (from memory): notes on beats hold over nothing.
+
+    Worked by hand with weights 0 for the bar, -1 its half, -2 beats, -3 halves of beats: the & of 1 over beat 2 is 1, the & of 2
+    over 3 is 2, the & of 3 over 4 is 1, the & of 4 holds to the bar's end and is not counted; beat 2 over 3 is 1, the & of 3 over 4 is 1.
+    """
+    assert syncopation(tuple(Fraction(onset) for onset in onsets), Metre(4, 4))[0] == amount
+
+
+def test_a_reach_across_the_strings_is_a_true_distance() -> None:
+    """Pythagoras on equal temperament and string spacings interpolated between nut and bridge."""
+    neck = Neck()
+    assert neck.across_mm(5, 0) == pytest.approx(35.0)
+    assert neck.true_mm((6, 5), (6, 5)) == 0
+    along = neck.fret_mm(8) - neck.fret_mm(5)
+    assert neck.true_mm((3, 5), (3, 8)) == pytest.approx(along)
+    assert neck.true_mm((6, 5), (1, 8)) == pytest.approx((along**2 + neck.across_mm(5, 6.5) ** 2) ** 0.5)
 
 
 def test_the_ladder_names_a_source_for_every_row() -> None:

@@ -42,6 +42,14 @@ _COUNTS = {
 }
 
 
+_NUMBERS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
+
+
+def number_words(count: int) -> str:
+    """`three`, in figures from 13 on."""
+    return _NUMBERS[count] if count < len(_NUMBERS) else str(count)
+
+
 def beat_words(onset: Fraction, metre: Metre) -> str:
     """`beat 3`, `the & of beat 2`, else `a point after beat 4`."""
     beat, part = divmod(onset / metre.beat_quarters, 1)

@@ -194,7 +194,8 @@ def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
         if old is not new:
             reach = abs(apart - (stop - start))
         elif new is not Finger.THUMB:
-            farthest, jump = abs(apart), (new, a.fret, b.fret)
+            # A finger that jumps along the neck to another string goes the straight way between the two.
+            farthest, jump = neck.true_mm((a.string, a.fret), (b.string, b.fret)) if apart else 0.0, (new, a.fret, b.fret)
         frets = (min(a.fret, b.fret), max(a.fret, b.fret))
     else:
         farthest, jump = _farthest_jump(before, grip, neck)

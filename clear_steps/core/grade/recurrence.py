@@ -3,10 +3,9 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
+from clear_steps.core.grade.finding import number_words
 from clear_steps.core.grade.songwide import Figures
 from clear_steps.core.score import Bar, Note, Part
-
-_NUMBERS = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve")
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,7 +67,7 @@ def _how(part: Part, before: Bar, after: Bar) -> str:
     if len(apart) == 1 and (half_tones := apart.pop()) % 12 == 0:
         octaves = abs(half_tones) // 12
         height = "higher" if half_tones > 0 else "lower"
-        return "the same notes elsewhere on the neck" if not octaves else f"{'an octave' if octaves == 1 else f'{_NUMBERS[octaves]} octaves'} {height}"
+        return "the same notes elsewhere on the neck" if not octaves else f"{'an octave' if octaves == 1 else f'{number_words(octaves)} octaves'} {height}"
     return "moved to other strings"
 
 
@@ -78,4 +77,4 @@ def _pairs(before: Bar, after: Bar) -> Iterator[tuple[Note, Note]]:
 
 
 def _counted(count: int, name: str) -> str:
-    return f"{_NUMBERS[count] if count < len(_NUMBERS) else count} {name}{'' if count == 1 else 's'}"
+    return f"{number_words(count)} {name}{'' if count == 1 else 's'}"

@@ -3,6 +3,7 @@
 from collections import Counter
 from collections.abc import Iterable
 
+from clear_steps.core.grade.finding import number_words
 from clear_steps.core.grade.recurrence import recurrence_words, recurrences
 from clear_steps.core.grade.step import BarGrade, Grading
 from clear_steps.core.hand import Grip
@@ -15,7 +16,6 @@ _MEASURE_WORDS = {
     "stretch": "the stretch", "shift": "moving the hand", "speed": "the speed", "technique": "the technique", "shapes": "the shape to set",
     "picking": "finding the strings", "damping": "stopping the strings", "rhythm": "the rhythm", "independence": "two voices at once",
 }  # fmt: skip
-_COUNT_WORDS = ("no", "one", "two", "three", "four")
 
 
 def three_sentences(part: Part, grading: Grading) -> tuple[str, ...]:
@@ -81,7 +81,7 @@ def _few_fingers(part: Part, grading: Grading) -> str:
         notes = [note for event in part.bars[bar.index].events for note in event.struck]
         strings, fingers = {note.string for note in notes}, {finger for grip in _grips(grading, bar.index) for finger in grip.fingers}
         if len(notes) >= _BUSY_NOTES and len(strings) <= 2 and 1 <= len(fingers) <= 2:
-            count, on = _COUNT_WORDS[len(fingers)], _COUNT_WORDS[len(strings)]
+            count, on = number_words(len(fingers)), number_words(len(strings))
             return f"Bar {bar.number} sounds busier than it is: {count} finger{'s' * (count != 'one')} on {on} string{'s' * (on != 'one')}."
     return ""
 

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from fractions import Fraction
 
-from clear_steps.core.score import Bar, Finger, Note, Technique
+from clear_steps.core.score import Bar, Event, Finger, Note, Technique
 from clear_steps.core.score.ringing import ringing_in
 
 
@@ -23,11 +23,12 @@ class Shape:
     open_strings: frozenset[int]
     pinned: tuple[tuple[int, Finger], ...] = ()  # (string, finger)
     bent: frozenset[int] = frozenset()  # strings that a finger bends
+    position: int | None = None  # pinned
 
     @property
     def is_plain_note(self) -> bool:
         """One spot and nothing more to it: its string makes no difference to the hand."""
-        return len(self.spots) == 1 and not self.pinned and not self.bent
+        return len(self.spots) == 1 and not self.pinned and not self.bent and self.position is None
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +97,7 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
         ahead = _set_ahead(bar, index, following, tapped) if event.notes else ()
         spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)} | set(ahead)
         if spots:
-            demands.append(Demand(index, onset, float(onset), _shape(spots, notes, event.notes), _links(event.notes, held, sounded, tapped)))
+            demands.append(Demand(index, onset, float(onset), _shape(spots, notes, event), _links(event.notes, held, sounded, tapped)))
         if event.notes:
             before = tuple((note, note.string in tapped) for note in (*event.notes, *held))
     return BarDemands(tuple(demands), tuple(taps), before, any(row.guessed for row in ringing))
@@ -105,14 +106,15 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
 _NO_STRINGS: frozenset[int] = frozenset()
 
 
-def _shape(spots: set[Spot], notes: tuple[Note, ...], struck: tuple[Note, ...]) -> Shape:
-    if len(spots) == len(notes) == 1 and not notes[0].finger and not notes[0].bend:
+def _shape(spots: set[Spot], notes: tuple[Note, ...], event: Event) -> Shape:
+    if len(spots) == len(notes) == 1 and not notes[0].finger and not notes[0].bend and event.position is None:
         return Shape(tuple(spots), _NO_STRINGS, (), _NO_STRINGS)
     return Shape(
         tuple(sorted(spots, key=lambda spot: (spot.fret, -spot.string))),
         frozenset(note.string for note in notes if note.fret == 0 and not note.dead),
-        tuple((note.string, note.finger) for note in struck if note.finger and is_fretted(note)),
+        tuple((note.string, note.finger) for note in event.notes if note.finger and is_fretted(note)),
         frozenset(note.string for note in notes if note.bend and note.bend.half_tones),
+        event.position,
     )
 
 

@@ -56,6 +56,16 @@ class Grip:
         """The fret every finger presses; the thumb left out."""
         return {finger: spot.fret for finger, spot in self.presses if finger is not Finger.THUMB}
 
+    def helpers_on(self, string: int) -> tuple[tuple[Finger, Spot], ...]:
+        """Free lower fingers that can lie behind the one on a string, a fret apart, and push a bend with it."""
+        bending = [(finger, spot) for finger, spot in self.presses if spot.string == string and finger in FINGERS]
+        if not bending:
+            return ()
+        finger, spot = bending[-1]
+        free = [lower for lower in FINGERS if lower < finger and lower not in self.fingers]
+        behind = ((lower, spot.fret - (int(finger) - int(lower))) for lower in free)
+        return tuple((lower, Spot(string, fret)) for lower, fret in behind if fret > 0)
+
     def finger_on(self, string: int) -> Finger | None:
         """The finger that sounds a string: the one at its highest fret."""
         on = [(spot.fret, finger) for finger, spot in self.presses if spot.string == string]
@@ -99,6 +109,7 @@ def grip_table(shape: Shape, neck: Neck, strings: int, habits: Habits = Habits()
         for presses in _pinned(shape, strings, habits.thumb_over)
         for grip, cost in _placed(presses, neck, finger_costs)
     ]
+    found = [entry for entry in found if shape.position in (None, entry[0].position)] or found
     grips = tuple(grip for grip, _ in found)
     position = np.array([neck.fret_mm(grip.position) for grip in grips])
     frets = [[spot.fret for finger, spot in grip.presses if finger is not Finger.THUMB] or [grip.position] for grip in grips]

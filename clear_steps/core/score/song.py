@@ -126,6 +126,7 @@ class Event:
     free: bool = False
     uncertain: bool = False  # the rhythm here is doubtful
     own_techniques: frozenset[str] = frozenset()  # of the teacher's own naming
+    position: int | None = None  # pinned by the teacher: the fret the index finger covers
 
     @cached_property
     def struck(self) -> tuple[Note, ...]:

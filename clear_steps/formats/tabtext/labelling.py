@@ -10,6 +10,8 @@ from clear_steps.formats.tabtext.rawbars import RawBar, Word
 
 FREE_WORD, DOUBT_WORD = "free", "?"
 OWN_SIGN = "*"  # before the name of a technique of the teacher's own
+_POSITION = re.compile(r"@(?P<position>[1-9]|[12]\d|3[0-6])(?::(?P<fingers>.+))?")  # a pinned position, then fingers
+_FINGERS_EXPECTED = "expected 1 2 3 4 or T from the highest string down with / between, or a position such as @5"
 _OWN = re.compile(r"\*[A-Za-z][A-Za-z0-9_]{0,23}")
 
 
@@ -87,9 +89,15 @@ def _apply_picking(word: Word, home: LabelledEvent, findings: Findings) -> None:
 
 
 def _apply_fingers(word: Word, home: LabelledEvent, findings: Findings) -> None:
-    marks = word.text.split("/")
+    match = _POSITION.fullmatch(word.text)
+    if match:
+        home.event = replace(home.event, position=int(match["position"]))
+    text = match["fingers"] if match else word.text
+    if text is None:
+        return
+    marks = text.split("/")
     if any(mark not in {*Finger, "0"} for mark in marks):
-        findings.wrong(word.line, word.shown, f"'{word.text}' is no fingering; expected 1 2 3 4 or T from the highest string down with / between")
+        findings.wrong(word.line, word.shown, f"'{word.text}' is no fingering; {_FINGERS_EXPECTED}")
         return
     struck = home.event.struck
     fretted = [note for note in struck if note.fret > 0]

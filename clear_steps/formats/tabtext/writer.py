@@ -157,8 +157,9 @@ def _cell(event: Event, before: dict[int, int]) -> _Cell:
     plucked = "/".join(picks) if set(picks) - {"0"} else ""
     if event.stroke or plucked:
         words[Label.PICKING] = "/".join(filter(None, (event.stroke, plucked)))
-    if set(fingers) - {"0"}:
-        words[Label.FINGER] = "/".join(fingers)
+    pins = [f"@{event.position}"] * (event.position is not None) + ["/".join(fingers)] * bool(set(fingers) - {"0"})
+    if pins:
+        words[Label.FINGER] = ":".join(pins)
     how = [TECHNIQUES[technique].sign for technique in Technique if technique in event.techniques]
     how += [OWN_SIGN + name for name in sorted(event.own_techniques)]
     how += [FREE_WORD] * event.free + [DOUBT_WORD] * event.uncertain

@@ -1871,6 +1871,8 @@ export interface components {
         };
         /** GripModel */
         GripModel: {
+            /** Helpers */
+            helpers: components["schemas"]["PressModel"][];
             /** Position */
             position: number;
             /** Presses */

@@ -76,7 +76,7 @@ def test_leaping_at_every_note_is_harder_than_once() -> None:
     once = finding(line("6.1+5.3+4.3", "6.8+5.10+4.10", length=Fraction(1)), "shift")
     often = finding(line("6.1+5.3+4.3", "6.8+5.10+4.10", "6.1+5.3+4.3", "6.8+5.10+4.10", length=Fraction(1)), "shift")
     assert often.step > once.step
-    assert "3 moves in the bar" in often.evidence
+    assert "three moves in the bar" in often.evidence
 
 
 def test_an_open_string_before_a_shift_gives_it_time() -> None:
@@ -111,7 +111,7 @@ def test_technique_is_the_hardest_plus_how_often_plus_each_further_kind() -> Non
     found = finding(song, "technique")
     assert found.step == pytest.approx(6.5 + 0.5 * 0.58496 + 0.2, abs=1e-4)
     assert found.value == pytest.approx(0.5)
-    assert found.evidence == "One two-tone bend and one vibrato; the hardest is the two-tone bend at beat 1 on the 1st string."
+    assert found.evidence == "One two-tone bend and one note with vibrato; the hardest is the two-tone bend at beat 1 on the 1st string."
 
 
 def test_wider_bends_are_harder() -> None:

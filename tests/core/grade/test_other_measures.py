@@ -33,7 +33,7 @@ def test_string_skips_are_counted_per_second_and_fingers_make_them_lighter() -> 
     found = finding(song, "picking")
     assert found.value == pytest.approx(1.5)
     assert found.step == pytest.approx(3.0)
-    assert found.evidence == "3 string skips in the bar, the first to the & of beat 1 on the 2nd string."
+    assert found.evidence == "Three string skips in the bar, the first to the & of beat 1 on the 2nd string."
     assert finding(plucked(song, Picking.FINGERS), "picking").value == pytest.approx(0.45)
     assert finding(line("3.2", "2.3", "3.2", "2.3"), "picking").value is None
 
@@ -70,7 +70,7 @@ def test_off_the_beat_is_harder_than_on_it() -> None:
     assert finding(line(*["3.5", "r"] * 4), "rhythm").value is None
     found = finding(line("r", "3.5", "r", "3.5", "r", "3.5"), "rhythm")
     assert found.step > 2
-    assert found.evidence.startswith("Syncopation")
+    assert found.evidence.startswith("Notes off the beat")
 
 
 @pytest.mark.parametrize(("metre", "step"), [(Metre(7, 8), 3.5), (Metre(5, 4), 3.5), (Metre(3, 4), 0.0), (Metre(6, 8), 0.0)])

@@ -24,7 +24,7 @@ from clear_steps.core.hand import (
     place,
     places_of,
 )  # fmt: skip
-from clear_steps.core.score import STANDARD, Bend, Part, Song, Technique
+from clear_steps.core.score import STANDARD, Bend, Finger, Part, Song, Technique
 from clear_steps.core.score.timing import bar_times
 from clear_steps.ladders import default_ladder
 from tests.songs import line
@@ -128,3 +128,21 @@ def test_the_thumb_frets_a_bass_only_where_it_may() -> None:
 @pytest.mark.parametrize("fret", [5, 9, 12])
 def test_a_bend_is_made_by_a_strong_finger(fret: int) -> None:
     assert fingers(with_note(line(f"2.{fret}"), 0, bend=Bend(Fraction(2)))) == ["3"]
+
+
+def test_a_pinned_position_is_kept() -> None:
+    song = line("3.7", "3.5", tempo=60)
+    bar = song.parts[0].bars[0]
+    pinned = replace(bar, events=(replace(bar.events[0], position=4), *bar.events[1:]))
+    song = replace(song, parts=(replace(song.parts[0], bars=(pinned,)),))
+    grips = grade_part(song, song.parts[0], LADDER).grips
+    assert grips[0, 0].position == 4
+    assert grips[0, 0].fingers == (Finger.LITTLE,)
+
+
+def test_free_fingers_help_behind_a_bend() -> None:
+    song = with_note(line("2.9"), 0, bend=Bend(Fraction(2)))
+    grip = grade_part(song, song.parts[0], LADDER).grips[0, 0]
+    assert grip.fingers == (Finger.RING,)
+    assert grip.helpers_on(2) == ((Finger.INDEX, Spot(2, 7)), (Finger.MIDDLE, Spot(2, 8)))
+    assert grip.helpers_on(3) == ()

@@ -1,6 +1,6 @@
 """Independence: re-fretting one voice while another must ring."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, string_words
+from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import is_fretted
@@ -21,7 +21,7 @@ def independence(bar: PlayedBar, ladder: Ladder) -> Finding:
         return nothing(UNIT)
     rate = len(counted) / bar.seconds
     first = counted[0]
-    count = "One note is" if len(counted) == 1 else f"{len(counted)} notes are"
+    count = "One note is" if len(counted) == 1 else f"{number_words(len(counted)).capitalize()} notes are"
     where = f"{beat_words(first.onset, bar.bar.metre)} on the {string_words(first.strings)}"
     evidence = f"{count} re-fretted while another voice rings on, the first at {where}."
     return Finding(ladder.curves["independence"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence)

@@ -25,7 +25,7 @@ def rhythm(bar: PlayedBar, ladder: Ladder) -> Finding:
     found = [(syncopation(tuple(moment.onset for moment in voice), bar.bar.metre), voice) for voice in _voices(bar)]
     (amount, worst), voice = max(found, key=lambda entry: entry[0][0])
     step = ladder.curves["rhythm"].step(amount)
-    words = [f"syncopation {amount}, most at {beat_words(worst, bar.bar.metre)}"] if amount else []
+    words = [f"notes off the beat hold over it, most at {beat_words(worst, bar.bar.metre)} (syncopation {amount})"] if amount else []
     for least, word in _others(bar):
         step = max(step, least)
         words.append(word)

@@ -1,6 +1,6 @@
 """Shapes: how hard a grip is to set, and how soon it changes."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
+from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Spot
@@ -9,7 +9,6 @@ UNIT = "changes/s"
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
 _HOLDABLE_FRETS = 4
 _NO_SPOTS: frozenset[Spot] = frozenset()
-_COUNT_WORDS = ("no", "one", "two", "three", "four", "five")
 
 
 def shapes(bar: PlayedBar, ladder: Ladder) -> Finding:
@@ -77,10 +76,10 @@ def _evidence(bar: PlayedBar, moment: Moment, rate: float) -> str:
 
 
 def _grip_words(grip: Grip) -> str:
-    fingers = _COUNT_WORDS[len(grip.fingers)]
+    fingers = number_words(len(grip.fingers))
     count = f"{fingers} finger{'s' if len(grip.fingers) > 1 else ''}"
     if grip.barre_strings >= FULL_BARRE_STRINGS:
-        return f"a full barre at fret {grip.barre_fret} and {count} in all"
+        return f"a full barre at fret {grip.barre_fret}, {count} in all,"
     if grip.barre_strings:
-        return f"a barre over {_COUNT_WORDS[grip.barre_strings]} strings at fret {grip.barre_fret} and {count} in all"
+        return f"a barre over {number_words(grip.barre_strings)} strings at fret {grip.barre_fret}, {count} in all,"
     return count

@@ -1,6 +1,6 @@
 """Shift: moving the hand along the neck in the time there is."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing
+from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing, number_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, Move, PlayedBar, TapMove
 from clear_steps.core.hand import HARDEST_STEP
@@ -21,7 +21,7 @@ def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     together = sum(step**_POWER for step in steps) ** (1 / _POWER)
     step = min(worst + _MORE_SHIFTS * (together - worst), HARDEST_STEP)
     move, moment = moves[max(range(len(moves)), key=lambda index: moves[index][0].load)]
-    more = f"; {len(moves)} moves in the bar" if len(moves) > 1 else ""
+    more = f"; {number_words(len(moves))} moves in the bar" if len(moves) > 1 else ""
     way = move if isinstance(move, TapMove) else move.way
     evidence = (
         f"At {beat_words(moment.onset, bar.bar.metre)} {_who(move, moment)}, "

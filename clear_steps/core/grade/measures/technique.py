@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from math import log2
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, string_words
+from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
@@ -55,5 +55,5 @@ def _evidence(bar: PlayedBar, moment: Moment, string: int, hardest: _Named, coun
 
 
 def _counted(row: _Named, count: int) -> str:
-    numbers = ("no", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine")
-    return f"{numbers[count] if count < 10 else count} {row.name if count == 1 else row.plural}"
+    single = row.plural.replace("notes ", "note ", 1) if row.plural.startswith("notes ") else row.name  # one note with vibrato
+    return f"{number_words(count)} {single if count == 1 else row.plural}"

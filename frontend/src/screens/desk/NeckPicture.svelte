@@ -15,7 +15,7 @@
   const view = $derived(neckView(neck, now, before, WIDTH - 30))
   const bottom = $derived((strings - 1) * GAP)
   const words = $derived(
-    now ? now.presses.map((press) => `${press.finger === 'T' ? 'thumb' : `finger ${press.finger}`} on string ${press.string}, fret ${press.fret}`).join('; ') : 'no finger down',
+    now ? now.presses.map((press) => `${press.finger === 'T' ? 'thumb' : `finger ${press.finger}`} on string ${press.string}, fret ${press.fret}`).join('; ') + (now.helpers.length > 0 ? `; helping behind it: ${now.helpers.map((press) => `finger ${press.finger}`).join(', ')}` : '') : 'no finger down',
   )
   const past = $derived(view.span !== null && view.span.mm > spanMm)
 </script>
@@ -30,6 +30,10 @@
   {/each}
   {#each view.ghosts as dot, index (index)}
     <circle cx={dot.x} cy={(dot.string - 1) * GAP} r="8" fill="var(--paper)" stroke="var(--quiet)" stroke-width="1.3" stroke-dasharray="2.5 2" />
+  {/each}
+  {#each view.helpers as dot, index (index)}
+    <circle cx={dot.x} cy={(dot.string - 1) * GAP} r="7.5" fill="var(--paper)" stroke="var(--ink)" stroke-width="1.5" />
+    <text x={dot.x} y={(dot.string - 1) * GAP + 4} text-anchor="middle" class="text-[11px]" fill="var(--ink)">{dot.finger}</text>
   {/each}
   {#each view.dots as dot, index (index)}
     <circle cx={dot.x} cy={(dot.string - 1) * GAP} r="9" fill="var(--ink)" />

@@ -11,6 +11,7 @@ export interface NeckView {
   frets: { fret: number; x: number; label: number | null }[]
   dots: Dot[]
   ghosts: Dot[]
+  helpers: Dot[]
   span: { from: number; to: number; mm: number } | null
 }
 
@@ -19,7 +20,7 @@ const BEHIND_MM = 7 // a finger presses just behind its fret
 
 /** Lay out the frets that show both grips over a width of so many pixels. */
 export function neckView(neck: Neck, now: Grip | null, before: Grip | null, width: number): NeckView {
-  const frets = [...(now?.presses ?? []), ...(before?.presses ?? [])].map((press) => press.fret)
+  const frets = [...(now?.presses ?? []), ...(now?.helpers ?? []), ...(before?.presses ?? [])].map((press) => press.fret)
   let low = Math.max((frets.length ? Math.min(...frets) : 1) - 1, 0)
   let high = Math.min((frets.length ? Math.max(...frets) : FEWEST_FRETS) + 1, neck.frets_mm.length - 1)
   if (high - low < FEWEST_FRETS) high = Math.min(low + FEWEST_FRETS, neck.frets_mm.length - 1)
@@ -32,6 +33,7 @@ export function neckView(neck: Neck, now: Grip | null, before: Grip | null, widt
     frets: Array.from({ length: high - low + 1 }, (_, at) => ({ fret: low + at, x: x(low + at), label: at === 0 ? null : low + at })),
     dots: now?.presses.map(dot) ?? [],
     ghosts: before?.presses.map(dot) ?? [],
+    helpers: now?.helpers.map(dot) ?? [],
     span: spanOf(now, x),
   }
 }
