@@ -51,7 +51,7 @@ describe('the climb', () => {
 describe('the neck picture', () => {
   const frets_mm = Array.from({ length: 25 }, (_, fret) => 648 * (1 - 2 ** (-fret / 12)))
   const neck = { frets_mm, string_letters: [], string_pitches: [], scale_length_mm: 648 } as Neck
-  const grip = (...frets: number[]) => ({ position: frets[0], reach_mm: frets_mm[frets.at(-1)!] - frets_mm[frets[0]], presses: frets.map((fret, at) => ({ finger: String(at + 1), string: 3, fret })) })
+  const grip = (...frets: number[]) => ({ position: frets[0], reach_mm: frets_mm[frets.at(-1)!] - frets_mm[frets[0]], helpers: [], presses: frets.map((fret, at) => ({ finger: String(at + 1), string: 3, fret })) })
 
   it('is true to scale: frets grow narrower up the neck', () => {
     const { frets } = neckView(neck, grip(5, 9), null, 300)
