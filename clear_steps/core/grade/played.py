@@ -4,6 +4,7 @@ import itertools
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from clear_steps.core.hand import SLIDE_SHARE, BarDemands, Fingered, Grip, Neck, gaps_of, movement_seconds
 from clear_steps.core.score import UNPICKED, Bar, Event, Finger, Note, Part, Picking, Technique
@@ -183,6 +184,7 @@ def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:
     return found
 
 
+@lru_cache(maxsize=20_000)
 def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
     start, stop = neck.fret_mm(before.position), neck.fret_mm(grip.position)
     hand = abs(stop - start)

@@ -4,6 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import combinations, pairwise
+from typing import overload
 
 import numpy as np
 from numpy.typing import NDArray
@@ -76,7 +77,7 @@ class Grip:
 class GripTable:
     """All grips of one shape; every array has one row a grip."""
 
-    grips: tuple[Grip, ...]
+    grips: Sequence[Grip]
     position_mm: NDArray[np.float64]
     target_width_mm: NDArray[np.float64]
     farthest_mm: NDArray[np.float64]  # highest pressed spot, from the position
@@ -97,8 +98,31 @@ class GripTable:
 
     def on_string(self, string: int) -> "GripTable":
         """The table of a single note on another string: along the neck nothing differs."""
-        grips = tuple(replace(grip, presses=tuple((finger, Spot(string, spot.fret)) for finger, spot in grip.presses)) for grip in self.grips)
-        return replace(self, grips=grips)
+        return replace(self, grips=_OnString(self.grips, string))
+
+
+class _OnString(Sequence[Grip]):
+    """Grips of a single note on another string, each made when it is first asked for and the same from then on."""
+
+    def __init__(self, grips: Sequence[Grip], string: int) -> None:
+        self._grips, self._string = grips, string
+        self._made: dict[int, Grip] = {}
+
+    def __len__(self) -> int:
+        return len(self._grips)
+
+    @overload
+    def __getitem__(self, row: int) -> Grip: ...
+    @overload
+    def __getitem__(self, row: slice) -> Sequence[Grip]: ...
+    def __getitem__(self, row: int | slice) -> Grip | Sequence[Grip]:
+        if isinstance(row, slice):
+            return [self[at] for at in range(*row.indices(len(self)))]
+        made = self._made.get(row)
+        if made is None:
+            grip = self._grips[row]
+            made = self._made[row] = replace(grip, presses=tuple((finger, Spot(self._string, spot.fret)) for finger, spot in grip.presses))
+        return made
 
 
 def grip_table(shape: Shape, neck: Neck, strings: int, habits: Habits = Habits()) -> GripTable:

@@ -15,9 +15,8 @@ def damping(bar: PlayedBar, ladder: Ladder) -> Finding:
     damped: list[tuple[Fraction, tuple[int, ...]]] = []
     before: Event | None = None
     for onset, event in zip(bar.bar.onsets, bar.bar.events, strict=True):
-        strings = tuple(note.string for note in event.notes)
         if Technique.STACCATO in event.techniques or (before and before.notes and event.notes and all(note.dead for note in event.notes)):
-            damped.append((onset, strings))
+            damped.append((onset, tuple(note.string for note in event.notes)))
         elif before and not event.notes and any(note.fret == 0 and not note.dead for note in before.notes):
             damped.append((onset, tuple(note.string for note in before.notes)))
         before = event

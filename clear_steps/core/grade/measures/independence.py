@@ -28,6 +28,8 @@ def independence(bar: PlayedBar, ladder: Ladder) -> Finding:
 
 
 def _counted(bar: PlayedBar) -> list[Moment]:
+    if not bar.two_voices and all(moment.grip is None or len(moment.grip.presses) == 1 for moment in bar.moments):
+        return []  # a line of single notes
     frets: dict[int, int] = {}
     counted = []
     for moment in bar.moments:

@@ -32,12 +32,13 @@ def _skips(bar: PlayedBar) -> list[Moment]:
     for moment in bar.moments:
         if not moment.sounding.picked:
             continue
-        if before and len(moment.strings) == 1 and min(abs(moment.strings[0] - string) for string in before) >= _FAR:
+        strings = moment.sounding.strings
+        if before and len(strings) == 1 and abs(strings[0] - before[0]) >= _FAR and all(abs(strings[0] - string) >= _FAR for string in before[1:]):
             skips.append(moment)
-        before = moment.strings
+        before = strings
     return skips
 
 
 def _gaps(bar: PlayedBar) -> list[Moment]:
     """Strings struck at once with others between them left out."""
-    return [m for m in bar.moments if any(a - b >= _FAR for a, b in zip(m.strings, m.strings[1:], strict=False))]
+    return [m for m in bar.moments if len(m.sounding.strings) > 1 and any(a - b >= _FAR for a, b in zip(m.strings, m.strings[1:], strict=False))]
