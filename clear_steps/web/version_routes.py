@@ -42,7 +42,7 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
     if body.part_index >= len(song.parts):
         raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
 
-    wish = Wish((body.target, *body.further_targets), body.approach, body.layer)
+    wish = Wish((body.target, *body.further_targets), body.approach, body.layer, body.setup)
 
     def work(progress: Progress) -> int:
         found = staircase(song, song.parts[body.part_index], ladder, wish, progress=progress)

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from clear_steps.core.easier import Approach
+from clear_steps.core.easier import Approach, SetupWish
 from clear_steps.web.schemas import AnalysisModel, ClimbColumn
 
 
@@ -15,6 +15,7 @@ class VersionIn(BaseModel):
     further_targets: list[Annotated[float, Field(ge=1, le=10)]] = Field([], max_length=8)  # of a staircase
     approach: Approach = Approach.SOUND
     layer: Literal["", "melody", "bass", "strum"] = ""
+    setup: SetupWish = SetupWish.AS_WRITTEN
     part_index: int = Field(0, ge=0, le=50)
 
 

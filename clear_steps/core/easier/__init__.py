@@ -6,9 +6,11 @@ from clear_steps.core.easier.kept import TUNE_FLOOR, Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.easier.search import TOLERANCE, Blocking, Easier, Progress, StoppedError, Tried, Wish, compared, easier, staircase
+from clear_steps.core.easier.setups import SetupWish
 from clear_steps.core.easier.words import does
 
 __all__ = [
-    "APPROACHES", "HAND", "KINDS", "LAYERS", "TOLERANCE", "TUNE_FLOOR", "Approach", "Blocking", "Change", "Easier", "Edit", "Kept", "Kind", "Layer",
-    "Progress", "StoppedError", "Tried", "Wish", "applied", "by_hand", "compared", "does", "easier", "kept", "refused_with", "staircase", "version_of",
+    "APPROACHES", "HAND", "KINDS", "LAYERS", "TOLERANCE", "TUNE_FLOOR", "Approach", "Blocking", "Change", "Easier", "Edit", "Kept", "Kind",
+    "Layer", "Progress", "SetupWish", "StoppedError", "Tried", "Wish", "applied", "by_hand", "compared", "does", "easier", "kept",
+    "refused_with", "staircase", "version_of",
 ]  # fmt: skip

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.score import Bar, Event, Part
+from clear_steps.core.score import Bar, Event, Part, Tuning
 
 HAND = "hand"  # the kind of an edit that the teacher made
 
@@ -30,6 +30,15 @@ class Change:
 
 
 @dataclass(frozen=True, slots=True)
+class Setup:
+    """Another tuning and capo; the result sits `half_tones` above the original."""
+
+    tuning: Tuning
+    capo: int
+    half_tones: int
+
+
+@dataclass(frozen=True, slots=True)
 class Edit:
     """One thing a teacher can keep or refuse; `loss` is in points of what was kept of the whole song."""
 
@@ -40,6 +49,7 @@ class Edit:
     effect: str
     loss: float
     builds_on: tuple[int, ...] = ()
+    setup: Setup | None = None  # of an edit that touches the whole song
 
     @property
     def bars(self) -> tuple[int, ...]:
@@ -84,7 +94,16 @@ def version_of(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -
     version = applied(part, (change for edit in edits if edit.id not in gone for change in edit.changes))
     if version is None:  # edits name what they replace, so kept ones always fit their own original
         raise ValueError("these edits belong to another text")
+    for edit in edits:
+        if edit.setup and edit.id not in gone:
+            version = replace(version, tuning=edit.setup.tuning, capo=edit.setup.capo)
     return version
+
+
+def transposition(edits: Sequence[Edit], refused: Iterable[int] = ()) -> int:
+    """Half tones by which the kept edits say the version sits above the original."""
+    gone = refused_with(edits, refused)
+    return sum(edit.setup.half_tones for edit in edits if edit.setup and edit.id not in gone)
 
 
 def dependencies(edits: Sequence[Edit], changes: Sequence[Change]) -> tuple[int, ...]:

@@ -4,7 +4,7 @@ Salience is the metrical strength of a note's onset and its length; weights from
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from clear_steps.core.score import Bar, Event, Note, Part
@@ -54,13 +54,14 @@ def kept(original: Part, version: Part) -> Kept:
 class KeptSoFar:
     """Scores of a version under change: a bar that is the same object is tallied once."""
 
-    def __init__(self, original: Part, weights: Mapping[str, float] = WEIGHTS) -> None:
+    def __init__(self, original: Part, weights: Mapping[str, float] = WEIGHTS, half_tones: int = 0) -> None:
+        self._half_tones = half_tones
         self._original, self._weights = original, tuple(weights[score] for score in WEIGHTS)
         self._wanted = [_wanted(original, bar) for bar in original.bars]
         self._tallies: dict[tuple[int, int], tuple[Bar, _Tally]] = {}  # the bar is held, so that its id stays its own
 
     def of(self, version: Part) -> Kept:
-        """Scores of a version."""
+        """Scores of a version, compared through the transposition that was stated."""
         return _scored([self._tally(index, version) for index in range(len(version.bars))], self._weights)
 
     def _tally(self, index: int, version: Part) -> _Tally:
@@ -68,8 +69,9 @@ class KeptSoFar:
         key = (index, id(bar))
         if key not in self._tallies:
             as_written = bar.events == self._original.bars[index].events
-            part = self._original if as_written else version
-            self._tallies[key] = (bar, _against(self._wanted[index], part, bar))
+            # Through the stated transposition a version's bar is heard where the original's would be.
+            part = self._original if as_written and version.tuning == self._original.tuning and version.capo == self._original.capo else version
+            self._tallies[key] = (bar, _against(self._wanted[index], part, bar, self._half_tones if part is version else 0))
         return self._tallies[key][1]
 
 
@@ -112,7 +114,8 @@ def _wanted(original: Part, bar: Bar) -> _Wanted:
     return _Wanted(tuple(onsets), _classes(original, bar))
 
 
-def _against(wanted: _Wanted, version: Part, bar: Bar) -> _Tally:
+def _against(wanted: _Wanted, version: Part, bar: Bar, half_tones: int) -> _Tally:
+    version = replace(version, capo=version.capo - half_tones)  # heard where the original is
     there = {onset: _pitches(version, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if event.struck}
     tune, bass, rhythm, same = 0.0, 0.0, 0.0, 0
     for onset in wanted.onsets:

@@ -12,10 +12,11 @@ from functools import partial
 from math import ceil
 
 from clear_steps.core.easier.approach import APPROACHES, Approach
-from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, version_of
+from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, transposition, version_of
 from clear_steps.core.easier.kept import Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS
+from clear_steps.core.easier.setups import SetupWish, setup_edit
 from clear_steps.core.grade import BarGrade, Grader, GradeRequest, Grading, Ladder, grade_part
 from clear_steps.core.score import Bar, Part, Song
 
@@ -77,6 +78,7 @@ class Wish:
     targets: tuple[float, ...]
     approach: Approach = Approach.SOUND
     layer: str = ""  # to begin with, whatever the approach
+    setup: SetupWish = SetupWish.AS_WRITTEN
 
 
 def easier(song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest = GradeRequest(), progress: Progress = lambda _: True) -> Easier:
@@ -89,8 +91,9 @@ def staircase(
 ) -> tuple[Easier, ...]:
     """A version for every target, hardest first, each containing the edits of the one before; raises StoppedError."""
     targets = sorted(set(wish.targets), reverse=True)
-    search = _Search(song, part, ladder, (targets[-1], wish.approach), request, progress)
-    before = search.graded(part)
+    setup = setup_edit(song, part, ladder, wish.setup, request) if wish.setup else None
+    search = _Search(song, part, ladder, _Goal(targets[-1], wish.approach, setup), request, progress)
+    before = grade_part(song, part, ladder, request)
     if layer := wish.layer or APPROACHES[wish.approach].layer:
         search.take_layer(LAYERS[layer].changes(song, part), LAYERS[layer].name, LAYERS[layer].does)
     found = []
@@ -130,23 +133,31 @@ class _Trial:
         return self.proposed.kept
 
 
+@dataclass(frozen=True, slots=True)
+class _Goal:
+    lowest: float  # of the targets
+    approach: Approach
+    setup: Edit | None
+
+
 class _Search:
     """The version so far, with the edits that made it."""
 
-    def __init__(self, song: Song, part: Part, ladder: Ladder, goal: tuple[float, Approach], request: GradeRequest, progress: Progress) -> None:
-        (self.target, approach), self._progress = goal, progress
-        self._original, self._lowest = part, goal[0]
+    def __init__(self, song: Song, part: Part, ladder: Ladder, goal: _Goal, request: GradeRequest, progress: Progress) -> None:
+        self.target = self._lowest = goal.lowest
+        self._original, self._progress, approach = part, progress, goal.approach
+        half_tones = goal.setup.setup.half_tones if goal.setup and goal.setup.setup else 0
         self._kinds = {name: kind for name, kind in KINDS.items() if name not in APPROACHES[approach].without}
-        self._settled: frozenset[int] = frozenset()  # ids of edits that a harder version of the staircase has
-        self.scores = KeptSoFar(part, APPROACHES[approach].weights)
-        self._plain_scores = KeptSoFar(part)
-        self._grader = Grader(song, part, ladder, request)
-        self.version = part
-        self.edits: list[Edit] = []
-        self._start = _highest(self.graded(part))
+        self._settled = frozenset([1] if goal.setup else [])  # ids of edits that a harder version of the staircase has
+        self.scores = KeptSoFar(part, APPROACHES[approach].weights, half_tones)
+        self._plain_scores = KeptSoFar(part, half_tones=half_tones)
+        self.edits: list[Edit] = [goal.setup] if goal.setup else []
+        self.version = version_of(part, self.edits)
+        self._grader = Grader(song, self.version, ladder, request)
+        self._start = _highest(self.graded(self.version))
         self._stair = self.target
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in part.bars}
-        self._next_id = 1
+        self._next_id = len(self.edits) + 1
 
     def take_layer(self, changes: Sequence[Change], kind: str, does: str) -> None:
         """Begin with a layer of the music, an edit a bar."""
@@ -383,4 +394,4 @@ def _effect(number: int, before: BarGrade, after: BarGrade) -> str:
 def compared(song: Song, part: Part, ladder: Ladder, edits: Sequence[Edit], refused: Sequence[int], request: GradeRequest) -> tuple[Part, Grading, Kept]:
     """The version with some edits refused, fingered and graded anew, and what it keeps."""
     version = version_of(part, edits, refused)
-    return version, grade_part(song, version, ladder, request), KeptSoFar(part).of(version)
+    return version, grade_part(song, version, ladder, request), KeptSoFar(part, half_tones=transposition(edits, refused)).of(version)

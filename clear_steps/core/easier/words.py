@@ -4,7 +4,13 @@ from clear_steps.core.easier.edit import HAND
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.layers import LAYERS
 
-_WORDS = {row.name: row.does for row in KINDS.values()} | {row.name: row.does for row in LAYERS.values()} | {HAND: "changed by hand"}
+_WORDS = {
+    **{row.name: row.does for row in KINDS.values()},
+    **{row.name: row.does for row in LAYERS.values()},
+    HAND: "changed by hand",
+    "retune": "an easier tuning",
+    "capo": "another capo",
+}
 
 
 def does(kind: str) -> str:

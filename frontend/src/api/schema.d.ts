@@ -2328,6 +2328,12 @@ export interface components {
             /** Times */
             times: number | null;
         };
+        /**
+         * SetupWish
+         * @description What a teacher may ask of tuning and capo.
+         * @enum {string}
+         */
+        SetupWish: "" | "standard shapes" | "standard music" | "capo music" | "no capo shapes";
         /** ShapeStepsModel */
         ShapeStepsModel: {
             /** Four Fingers */
@@ -2492,6 +2498,8 @@ export interface components {
              * @default 0
              */
             part_index: number;
+            /** @default  */
+            setup: components["schemas"]["SetupWish"];
             /** Target */
             target: number;
         };

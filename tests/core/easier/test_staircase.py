@@ -7,7 +7,7 @@ from fractions import Fraction
 import pytest
 from hypothesis import HealthCheck, given, settings
 
-from clear_steps.core.easier import APPROACHES, TOLERANCE, Approach, Wish, by_hand, easier, staircase, version_of
+from clear_steps.core.easier import APPROACHES, TOLERANCE, Approach, SetupWish, Wish, by_hand, easier, staircase, version_of
 from clear_steps.core.easier.edit import applied
 from clear_steps.core.easier.layers import bass, chord_name, melody, strum, weights_between
 from clear_steps.core.errors import InvalidValueError
@@ -124,3 +124,36 @@ def test_an_edit_by_hand_joins_the_others_and_builds_on_them() -> None:
     assert version_of(part, edits, [edit.builds_on[0]]).bars[bar].events != rest
     with pytest.raises(InvalidValueError, match="bar"):
         by_hand(part, found.edits, (), 999, rest)
+
+
+def test_the_same_shapes_in_standard_tuning_keep_everything_and_say_where_they_sit() -> None:
+    song = DEMO[1]
+    part = replace(song.parts[0], tuning=TUNINGS["half step down"])
+    song = replace(song, parts=(part,))
+    found = staircase(song, part, LADDER, Wish((10.0,), setup=SetupWish.STANDARD_SHAPES))[0]
+    edit = found.edits[0]
+    assert (found.version.tuning, edit.setup and edit.setup.half_tones) == (STANDARD, 1)
+    assert "a half tone above the original" in edit.effect
+    assert found.kept.overall == 100
+    assert found.kept.same_onsets == 100
+    assert version_of(part, found.edits, [edit.id]) == part
+    easier_too = staircase(song, part, LADDER, Wish((4.0,), setup=SetupWish.STANDARD_SHAPES))[0]
+    assert easier_too.reached
+    assert 0 < easier_too.kept.overall < 100
+
+
+def test_the_same_music_elsewhere_sounds_the_same() -> None:
+    song = line("6.5+4.7", "3.5", "2.6", "1.5", length=Fraction(1))
+    part = song.parts[0]
+    found = staircase(song, part, LADDER, Wish((10.0,), setup=SetupWish.CAPO_MUSIC))[0]
+    assert found.version.capo > 0
+    assert found.kept.overall == 100
+    for (_, _, before), (_, _, after) in zip(part.events(), found.version.events(), strict=True):
+        assert sorted(map(part.pitch_of, before.notes)) == sorted(map(found.version.pitch_of, after.notes))
+
+
+@pytest.mark.parametrize(("wish", "message"), [(SetupWish.STANDARD_SHAPES, "tuning"), (SetupWish.STANDARD_MUSIC, "tuning"), (SetupWish.NO_CAPO_SHAPES, "capo")])
+def test_a_setup_that_cannot_be_had_says_why(wish: SetupWish, message: str) -> None:
+    song = line("1.0")
+    with pytest.raises(InvalidValueError, match=message):
+        staircase(song, song.parts[0], LADDER, Wish((10.0,), setup=wish))

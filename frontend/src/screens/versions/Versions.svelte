@@ -82,7 +82,7 @@
 
 <div class="grid h-dvh grid-rows-[auto_auto_1fr] print:block print:h-auto">
   <VersionsBar {screen} {player} {songId} {title} versions={list.data?.versions ?? []} {shownId} onchoose={(id) => (chosen = id)} onwrite={() => void write()} onplay={playOrStop} onhear={hear} />
-  <WishRow {screen} count={list.data?.versions.length ?? 0} onwrite={(targets, layer) => void write(targets, layer)} />
+  <WishRow {screen} count={list.data?.versions.length ?? 0} tuning={version.data?.original.parts[0].tuning ?? original?.tuning ?? 'standard'} capo={version.data?.original.parts[0].capo ?? 0} onwrite={(targets, layer) => void write(targets, layer)} />
   {#if list.isError}
     <div class="p-8"><ErrorNote message={list.error.message} /></div>
   {:else if screen.sideBySide && (list.data?.versions.length ?? 0) > 0}

@@ -5,9 +5,22 @@
   interface Props {
     screen: VersionsState
     count: number
+    tuning: string
+    capo: number
     onwrite: (targets: number[], layer: string) => void
   }
-  let { screen, count, onwrite }: Props = $props()
+  let { screen, count, tuning, capo, onwrite }: Props = $props()
+  const setups = $derived(
+    (
+      [
+        ['', 'as written', true],
+        ['standard shapes', 'same shapes in standard tuning', tuning !== 'standard'],
+        ['standard music', 'same music in standard tuning', tuning !== 'standard'],
+        ['capo music', 'same music with the best capo', true],
+        ['no capo shapes', 'same shapes without the capo', capo > 0],
+      ] as const
+    ).filter(([, , offered]) => offered),
+  )
   const stairs = $derived(STAIRS.filter((step) => step < screen.originalStep))
 </script>
 
@@ -16,6 +29,12 @@
     give up last
     <select class="field text-ink" bind:value={screen.approach} aria-label="Approach">
       {#each Object.entries(APPROACH_WORDS) as [approach, words] (approach)}<option value={approach}>{words}</option>{/each}
+    </select>
+  </label>
+  <label class="flex items-center gap-2 text-quiet">
+    set up
+    <select class="field max-w-48 text-ink" bind:value={screen.setup} aria-label="Tuning and capo">
+      {#each setups as [setup, words] (setup)}<option value={setup}>{words}</option>{/each}
     </select>
   </label>
   <button class="underline disabled:no-underline" disabled={screen.searching || stairs.length === 0} onclick={() => onwrite(stairs, '')}>

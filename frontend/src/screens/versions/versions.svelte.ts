@@ -33,6 +33,7 @@ export interface EditGroup {
 export class VersionsState {
   target = $state(4)
   approach = $state<Approach>('sound')
+  setup = $state<NonNullable<Wish['setup']>>('')
   sideBySide = $state(false)
   originalStep = $state(10)
   grouping = $state<Grouping>('kind')
@@ -55,7 +56,7 @@ export class VersionsState {
   async search(songId: number, partIndex: number, wish: Partial<Wish> = {}): Promise<number | null> {
     this.message = ''
     try {
-      this.job = await api.askForVersion(songId, { target: this.target, further_targets: [], approach: this.approach, layer: '', part_index: partIndex, ...wish })
+      this.job = await api.askForVersion(songId, { target: this.target, further_targets: [], approach: this.approach, layer: '', setup: this.setup, part_index: partIndex, ...wish })
       while (this.job.state === 'running') {
         await new Promise((resolve) => setTimeout(resolve, POLL_MS))
         this.job = await api.search(this.job.id)
