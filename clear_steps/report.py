@@ -91,22 +91,23 @@ def _edit_report(part: Part, edit: Edit) -> Json:
 
 def fingering_report(song: Song, ladder: Ladder) -> Json:
     """All of `fingering --json`."""
-    return {"parts": [{"bars": _fingered_bars(part, grade_part(song, part, ladder).grips)} for part in song.parts]}
+    return {"parts": [{"bars": _fingered_bars(part, grade_part(song, part, ladder))} for part in song.parts]}
 
 
-def _fingered_bars(part: Part, grips: dict[tuple[int, int], Grip]) -> list[Json]:
+def _fingered_bars(part: Part, grading: Grading) -> list[Json]:
     bars: list[Json] = [{"number": part.bar_number(index), "events": []} for index in range(len(part.bars))]
     for index, bar in enumerate(part.bars):
         for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
             if event.notes:
-                bars[index]["events"].append({"onset": str(onset), **_fingered_event(part, event, grips.get((index, number)))})
+                tapped = {tap.spot.string for tap in grading.fingered.bars[index].taps if tap.event == number}
+                bars[index]["events"].append({"onset": str(onset), **_fingered_event(part, event, grading.grips.get((index, number)), tapped)})
     return bars
 
 
-def _fingered_event(part: Part, event: Event, grip: Grip | None) -> Json:
+def _fingered_event(part: Part, event: Event, grip: Grip | None, tapped_strings: set[int]) -> Json:
     notes = []
     for note in event.notes:
-        tapped = Technique.TAP in note.techniques
+        tapped = note.string in tapped_strings or Technique.TAP in note.techniques
         on = grip.finger_on(note.string) if grip and note.fret and not note.dead else None
         finger = None if tapped else "T" if on == "T" else int(on or 0)
         notes.append({"string": note.string, "fret": note.fret, "finger": finger, "pitch": part.pitch_of(note)})

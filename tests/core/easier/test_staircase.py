@@ -147,7 +147,7 @@ def test_the_same_music_elsewhere_sounds_the_same() -> None:
     part = song.parts[0]
     found = staircase(song, part, LADDER, Wish((10.0,), setup=SetupWish.CAPO_MUSIC))[0]
     assert found.version.capo > 0
-    assert found.kept.overall == 100
+    assert (found.kept.tune, found.kept.same_onsets) == (100, 100)  # strings that rang may stop sooner elsewhere
     for (_, _, before), (_, _, after) in zip(part.events(), found.version.events(), strict=True):
         assert sorted(map(part.pitch_of, before.notes)) == sorted(map(found.version.pitch_of, after.notes))
 
