@@ -155,3 +155,14 @@ def test_a_dropped_file_is_read(page: Page) -> None:
         WIDE,
     )
     page.sees("hardest in bar 1")
+
+
+def test_songs_are_filtered_by_tuning_and_technique(page: Page) -> None:
+    page.open()
+    page.sees("Rolling pins")
+    page.find("select[aria-label='Only songs with this technique']").send_keys("tap")
+    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 1, "one song with taps")
+    page.find("select[aria-label='Only songs with this tuning']").send_keys("drop D")
+    page.sees("No song is like this, with what you chose above")
+    page.find("button", "Show all").click()
+    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 6, "all songs")

@@ -15,7 +15,7 @@
   </div>
   <p class="mt-1 text-quiet">{song.hardest}</p>
   <p class="text-sm text-quiet">
-    {bars}, {song.tuning}, {song.tempo_assumed ? 'about ' : ''}{Math.round(song.tempo)} a minute{song.parts > 1 ? `, ${song.parts} parts` : ''}
+    {bars}, {song.tuning}, {song.tempo_assumed ? 'about ' : ''}{Math.round(song.tempo)} a minute{song.parts > 1 ? `, ${song.parts} parts` : ''}{song.own_step !== null ? `, yours: Step ${stepText(song.own_step)}` : ''}
   </p>
   <div class="mt-3">
     <SmallClimb

@@ -10,9 +10,22 @@
 
   const songs = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
   let wanted = $state('')
+  let tuning = $state('')
+  let technique = $state('')
+  let section = $state('')
+  const all = $derived(songs.data?.songs ?? [])
+  const filters = $derived([
+    { name: 'tuning', get: () => tuning, set: (chosen: string) => void (tuning = chosen), options: [...new Set(all.map((song) => song.tuning))].sort() },
+    { name: 'technique', get: () => technique, set: (chosen: string) => void (technique = chosen), options: [...new Set(all.flatMap((song) => song.techniques))].sort() },
+    { name: 'section', get: () => section, set: (chosen: string) => void (section = chosen), options: [...new Set(all.flatMap((song) => song.sections))].sort() },
+  ])
+  function showAll(): void {
+    wanted = tuning = technique = section = ''
+  }
   let order = $state<'step' | 'name'>('step')
   const found = $derived(
-    (songs.data?.songs ?? [])
+    all
+      .filter((song) => (tuning === '' || song.tuning === tuning) && (technique === '' || song.techniques.includes(technique)) && (section === '' || song.sections.includes(section)))
       .filter((song) => song.title.toLowerCase().includes(wanted.trim().toLowerCase()))
       .sort((a, b) => (order === 'step' ? a.step - b.step : 0) || a.title.localeCompare(b.title)),
   )
@@ -21,11 +34,21 @@
 <svelte:head><title>Songs - Clear Steps</title></svelte:head>
 
 <main class="mx-auto max-w-6xl px-6 py-6">
-  <header class="mb-6 flex flex-wrap items-center gap-x-6 gap-y-3 border-b border-ink pb-4">
+  <header class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-3 border-b border-ink pb-4">
     <h1 class="text-2xl">Clear Steps</h1>
     <label class="flex items-center gap-2 text-quiet">
-      Find <input class="field w-48 text-ink" type="search" bind:value={wanted} placeholder="a name" />
+      Find <input class="field w-28 text-ink" type="search" bind:value={wanted} placeholder="a name" />
     </label>
+    {#each filters as filter (filter.name)}
+      <select
+        class="field w-[7.2rem] text-quiet"
+        aria-label="Only songs with this {filter.name}"
+        bind:value={filter.get, filter.set}
+      >
+        <option value="">any {filter.name}</option>
+        {#each filter.options as option (option)}<option value={option}>{option}</option>{/each}
+      </select>
+    {/each}
     <label class="flex items-center gap-2 text-quiet">
       in order of
       <select class="field text-ink" bind:value={order}>
@@ -52,7 +75,10 @@
       <p class="mt-4"><a class="underline" href="#/new">Write the first one down</a></p>
     </section>
   {:else if found.length === 0}
-    <p role="status">No song is called “{wanted}”. <button class="underline" onclick={() => (wanted = '')}>Show all</button></p>
+    <p role="status">
+      {wanted ? `No song is called “${wanted}”` : 'No song is like this'}{tuning || technique || section ? ', with what you chose above' : ''}.
+      <button class="underline" onclick={showAll}>Show all</button>
+    </p>
   {:else}
     <ul class="grid gap-x-10 gap-y-9 sm:grid-cols-2 lg:grid-cols-3">
       {#each found as song (song.id)}

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { stepText } from '../../components/steps'
   import { APPROACH_WORDS, LAYER_WORDS, STAIRS, type VersionsState } from './versions.svelte'
 
   interface Props {
@@ -24,26 +23,26 @@
   const stairs = $derived(STAIRS.filter((step) => step < screen.originalStep))
 </script>
 
-<div class="flex flex-wrap items-center gap-x-4 gap-y-1 border-b border-contour px-6 py-1.5 text-[15px] print:hidden">
+<div class="flex flex-wrap items-center gap-x-3.5 gap-y-1 border-b border-contour px-6 py-1.5 text-[15px] print:hidden">
   <label class="flex items-center gap-2 text-quiet">
     give up last
-    <select class="field text-ink" bind:value={screen.approach} aria-label="Approach">
+    <select class="field w-40 text-ink" bind:value={screen.approach} aria-label="Approach">
       {#each Object.entries(APPROACH_WORDS) as [approach, words] (approach)}<option value={approach}>{words}</option>{/each}
     </select>
   </label>
   <label class="flex items-center gap-2 text-quiet">
     set up
-    <select class="field max-w-48 text-ink" bind:value={screen.setup} aria-label="Tuning and capo">
+    <select class="field w-36 text-ink" bind:value={screen.setup} aria-label="Tuning and capo">
       {#each setups as [setup, words] (setup)}<option value={setup}>{words}</option>{/each}
     </select>
   </label>
   <button class="underline disabled:no-underline" disabled={screen.searching || stairs.length === 0} onclick={() => onwrite(stairs, '')}>
-    Write a staircase: {stairs.length > 0 ? stairs.map((step) => `Step ${stepText(step).replace('.0', '')}`).join(', ') : 'the song is easy enough'}
+    {stairs.length > 0 ? `Write a staircase of ${stairs.join(', ')}` : 'Easy enough without a staircase'}
   </button>
   <span class="text-quiet">
-    or a layer alone:
+    layers:
     {#each Object.entries(LAYER_WORDS) as [layer, words] (layer)}
-      <button class="ml-2 text-ink underline disabled:no-underline" disabled={screen.searching} onclick={() => onwrite([10], layer)}>{words}</button>
+      <button class="ml-1.5 text-ink underline disabled:no-underline" disabled={screen.searching} onclick={() => onwrite([10], layer)}>{words}</button>
     {/each}
   </span>
   <span class="grow"></span>
