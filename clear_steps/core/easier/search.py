@@ -154,7 +154,8 @@ class _Search:
         self.edits: list[Edit] = [goal.setup] if goal.setup else []
         self.version = version_of(part, self.edits)
         self._grader = Grader(song, self.version, ladder, request)
-        self._start = _highest(self.graded(self.version))
+        self._began = self.graded(self.version)
+        self._start = _highest(self._began)
         self._stair = self.target
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in part.bars}
         self._next_id = len(self.edits) + 1
@@ -231,7 +232,8 @@ class _Search:
             found += [_Proposed(kind, changes, version, self.scores.of(version).overall) for changes, version in made if version is not None]
         for proposed in sorted(found, key=lambda proposed: -proposed.kept):
             grading = self.graded(proposed.version)
-            if grading.step <= now.step - _LESS_TO_REMEMBER and max(bar.step for bar in grading.bars) <= stair + TOLERANCE:
+            lower = grading.step <= now.step - _LESS_TO_REMEMBER and self._harmless(grading)
+            if lower and max(bar.step for bar in grading.bars) <= stair + TOLERANCE:
                 self._take(proposed, now.bars[proposed.changes[0].bar])
                 return True
         return False
@@ -265,10 +267,16 @@ class _Search:
                 break
             if proposed.kept > now + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            step = self.graded(proposed.version).bars[bar.index].step
-            if step <= bar.step - _WORTHLESS:
+            grading = self.graded(proposed.version)
+            step = grading.bars[bar.index].step
+            if step <= bar.step - _WORTHLESS and self._harmless(grading):
                 trials.append(_Trial(proposed, step))
         return trials
+
+    def _harmless(self, grading: Grading) -> bool:
+        """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers change with their neighbours."""
+        bars = zip(grading.bars, self._began.bars, strict=True)
+        return grading.step <= self._began.step + _SLACK and all(bar.step <= max(own.step, self.target) + _SLACK for bar, own in bars)
 
     def _proposed(self, version: Part, index: int) -> Iterator[_Proposed]:
         """What every kind proposes for a bar, where it hangs together."""

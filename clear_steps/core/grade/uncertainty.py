@@ -3,6 +3,7 @@
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
+from clear_steps.core.grade.finding import number_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.step import Grader, GradeRequest, Grading
 from clear_steps.core.score import Bar, Event, Part, Song
@@ -26,8 +27,8 @@ def step_range(song: Song, part: Part, ladder: Ladder, grading: Grading, request
     if doubtful:
         notes = sum(note.uncertain for bar in doubtful for event in bar.events for note in event.notes)
         rhythm = sum(any(event.uncertain for event in bar.events) for bar in doubtful)
-        reasons += [f"{notes} note{'s are' if notes > 1 else ' is'} uncertain"] if notes else []
-        reasons += [f"the rhythm of {rhythm} bar{'s is' if rhythm > 1 else ' is'} uncertain"] if rhythm else []
+        reasons += [f"{number_words(notes)} note{'s are' if notes > 1 else ' is'} uncertain"] if notes else []
+        reasons += [f"the rhythm of {number_words(rhythm)} bar{'s is' if rhythm > 1 else ' is'} uncertain"] if rhythm else []
     if song.tempo_is_assumed:
         reasons.append("the tempo is assumed")
     if not reasons:

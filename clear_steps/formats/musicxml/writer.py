@@ -191,9 +191,9 @@ class _PartWriter:
 
     def _slides(self, notations: Element, note: Note, following: Event) -> None:
         if Technique.SLIDE in note.techniques:
-            SubElement(notations, "slide", type="stop", number=str(note.string), attrib={"line-type": "solid"})
+            SubElement(notations, "slide", type="stop", number=_level(note.string), attrib={"line-type": "solid"})
         if _arrives(following, note.string, Technique.SLIDE):
-            SubElement(notations, "slide", type="start", number=str(note.string), attrib={"line-type": "solid"})
+            SubElement(notations, "slide", type="start", number=_level(note.string), attrib={"line-type": "solid"})
 
     def _articulations(self, notations: Element, event: Event) -> None:
         found = [tag for technique, tag in ARTICULATIONS.items() if technique in event.techniques]
@@ -214,9 +214,9 @@ class _PartWriter:
             SubElement(technical, "down-bow" if event.stroke is Stroke.DOWN else "up-bow")
         for technique, tag, sign in ((Technique.HAMMER_ON, "hammer-on", "H"), (Technique.PULL_OFF, "pull-off", "P")):
             if technique in note.techniques:
-                SubElement(technical, tag, type="stop", number=str(note.string))
+                SubElement(technical, tag, type="stop", number=_level(note.string))
             if _arrives(following, note.string, technique):
-                _text(technical, tag, sign, type="start", number=str(note.string))
+                _text(technical, tag, sign, type="start", number=_level(note.string))
         if note.bend:
             bend = SubElement(technical, "bend")
             _text(bend, "bend-alter", f"{float(note.bend.half_tones):g}")
@@ -229,6 +229,11 @@ class _PartWriter:
         if struck:
             for name in _other_names(event, note):
                 _text(technical, "other-technical", name)
+
+
+def _level(string: int) -> str:
+    """The number by which a start finds its stop: MusicXML knows six, so the 7th string shares the 1st's."""
+    return str((string - 1) % 6 + 1)
 
 
 def _arrives(following: Event, string: int, technique: Technique) -> bool:

@@ -103,7 +103,7 @@ def test_what_is_not_sure_gives_a_range() -> None:
     events = part.bars[0].events
     doubtful = replace(part.bars[0], events=(replace(events[0], notes=(replace(events[0].notes[0], uncertain=True),)), *events[1:]))
     part = replace(part, bars=(doubtful, *part.bars[1:]))
-    assert step_range(song, part, LADDER, grade_part(song, part, LADDER)).reasons == ("1 note is uncertain",)
+    assert step_range(song, part, LADDER, grade_part(song, part, LADDER)).reasons == ("one note is uncertain",)
 
 
 def test_ten_rungs_say_what_each_measure_allows() -> None:

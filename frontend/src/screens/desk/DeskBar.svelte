@@ -24,7 +24,7 @@
   const tempo = $derived(Math.round((desk.markedTempo * desk.percent) / 100))
 </script>
 
-<header class="flex flex-wrap items-center gap-x-3.5 gap-y-2 border-b border-ink px-6 py-2">
+<header class="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-ink px-6 py-2">
   <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
   <h1 class="text-xl">{desk.analysis!.title}</h1>
   <span class:opacity-60={fetching} data-testid="song-step"><StepBadge step={part.step} assumed={desk.analysis!.tempo_assumed} /></span>
@@ -38,13 +38,13 @@
   <HandPicker {desk} />
   <label class="flex items-center gap-2 text-quiet">
     at
-    <input class="w-20 accent-(--ink)" type="range" min={SLOWEST_PERCENT} max={FASTEST_PERCENT} step="5" bind:value={desk.percent} aria-label="Practice tempo, per cent of {Math.round(desk.markedTempo)}" aria-valuetext="{desk.percent} per cent, {tempo} a minute" />
-    <span class="min-w-[5.6rem] text-ink whitespace-nowrap tabular-nums">{tempo} of {Math.round(desk.markedTempo)}{desk.analysis!.tempo_assumed ? ' ~' : ''}</span>
+    <input class="w-16 accent-(--ink)" type="range" min={SLOWEST_PERCENT} max={FASTEST_PERCENT} step="5" bind:value={desk.percent} aria-label="Practice tempo, per cent of {Math.round(desk.markedTempo)}" aria-valuetext="{desk.percent} per cent, {tempo} a minute" />
+    <span class="min-w-[5.4rem] text-ink whitespace-nowrap tabular-nums">{tempo} of {Math.round(desk.markedTempo)}{desk.analysis!.tempo_assumed ? ' ~' : ''}</span>
   </label>
   <TapTempo bind:this={tapper} {desk} {songId} />
   <button class="quiet-button !px-2.5 text-sm" aria-pressed={countIn} onclick={() => (countIn = !countIn)} aria-label="Count-in" title="Count-in: one bar of clicks first">1 2 3</button>
   <button class="quiet-button !px-2.5" aria-pressed={loop} onclick={tools.toggleLoop} aria-label="Repeat" title="Repeat the chosen bars"><Repeat size={17} /></button>
-  <button class="key-button inline-flex w-24 items-center !px-3 justify-center gap-2" onclick={tools.playOrStop}>
+  <button class="key-button inline-flex w-22 items-center !px-3 justify-center gap-2" onclick={tools.playOrStop}>
     {#if player.playing}<Square size={16} /> Stop{:else}<Play size={16} /> Play{/if}
   </button>
 </header>

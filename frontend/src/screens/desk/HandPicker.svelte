@@ -27,11 +27,23 @@
 
 <label class="flex items-center gap-2 text-quiet">
   for
-  <select class="field text-ink" aria-label="Whose hand" value={chosen} onchange={(event) => choose(event.currentTarget.value)}>
+  <select class="field w-24 text-ink" aria-label="Whose hand" value={chosen} onchange={(event) => choose(event.currentTarget.value)}>
     {#each hands as hand (hand.name)}<option value={hand.name}>{hand.name}</option>{/each}
     <option value="other" hidden>another hand</option>
   </select>
 </label>
 <label class="flex items-center gap-1 text-quiet">
-  <input class="field no-spin w-11 text-right text-ink" type="number" min="40" max="200" step="1" aria-label="Hand span in mm, index to little finger" value={desk.spanMm} oninput={(event) => type(event.currentTarget.value)} /> mm
+  <input class="field no-spin w-10 text-right text-ink" type="number" min="40" max="200" step="1" aria-label="Hand span in mm, index to little finger" value={desk.spanMm} oninput={(event) => type(event.currentTarget.value)} /> mm
 </label>
+<details class="relative">
+  <summary class="cursor-pointer list-none text-quiet hover:text-ink" aria-label="What this hand is used to" title="What this hand is used to">habits{desk.littleFinger !== 'usual' || desk.thumbOver ? ' *' : ''}</summary>
+  <div class="absolute top-8 right-0 z-10 w-64 border border-contour bg-raised p-3">
+    <label class="flex items-baseline justify-between gap-2">
+      little finger
+      <select class="field" bind:value={desk.littleFinger} aria-label="Little finger">
+        <option value="usual">as usual</option><option value="avoided">avoided</option><option value="preferred">preferred</option>
+      </select>
+    </label>
+    <label class="mt-2 flex items-center gap-2"><input type="checkbox" class="accent-(--ink)" bind:checked={desk.thumbOver} /> the thumb may fret the bass</label>
+  </div>
+</details>

@@ -28,6 +28,7 @@
   <dt>Added for what there is to remember</dt><dd class="text-right font-bold">+{stepText(part.memory)}</dd>
   <dt>Added for playing without rest</dt><dd class="text-right font-bold">+{stepText(part.stamina)}</dd>
 </dl>
+<p class="mt-2 text-sm text-quiet">Graded by <a class="underline" href="#/ladder">the ladder {analysis.ladder}</a>.</p>
 <OwnStep {desk} {songId} />
 {#if part.recurrences.length > 0}
   <h3 class="mt-4 mb-1">What comes back</h3>

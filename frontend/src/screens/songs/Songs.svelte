@@ -36,32 +36,34 @@
 <main class="mx-auto max-w-6xl px-6 py-6">
   <header class="mb-6 flex flex-wrap items-center gap-x-4 gap-y-3 border-b border-ink pb-4">
     <h1 class="text-2xl">Clear Steps</h1>
-    <label class="flex items-center gap-2 text-quiet">
-      Find <input class="field w-28 text-ink" type="search" bind:value={wanted} placeholder="a name" />
-    </label>
-    {#each filters as filter (filter.name)}
-      <select
-        class="field w-[7.2rem] text-quiet"
-        aria-label="Only songs with this {filter.name}"
-        bind:value={filter.get, filter.set}
-      >
-        <option value="">any {filter.name}</option>
-        {#each filter.options as option (option)}<option value={option}>{option}</option>{/each}
-      </select>
-    {/each}
-    <label class="flex items-center gap-2 text-quiet">
-      in order of
-      <select class="field text-ink" bind:value={order}>
-        <option value="step">Step</option>
-        <option value="name">name</option>
-      </select>
-    </label>
     <span class="grow"></span>
     <button class="quiet-button !px-3" onclick={toggleTheme} aria-label={theme.name === 'dark' ? 'Light paper' : 'Dark paper'}>
       {#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}
     </button>
     <a class="underline" href="#/ladder">Ladder</a>
     <a class="key-button inline-flex items-center gap-2" href="#/new"><Plus size={18} /> New song</a>
+    <div class="flex w-full flex-wrap items-center gap-x-5 gap-y-2">
+      <label class="flex items-center gap-2 text-quiet">
+        Find <input class="field w-44 text-ink" type="search" bind:value={wanted} placeholder="a name" />
+      </label>
+      {#each filters as filter (filter.name)}
+        <select
+          class="field w-36 text-quiet"
+          aria-label="Only songs with this {filter.name}"
+          bind:value={filter.get, filter.set}
+        >
+          <option value="">any {filter.name}</option>
+          {#each filter.options as option (option)}<option value={option}>{option}</option>{/each}
+        </select>
+      {/each}
+      <label class="flex items-center gap-2 text-quiet">
+        in order of
+        <select class="field text-ink" bind:value={order}>
+          <option value="step">Step</option>
+          <option value="name">name</option>
+        </select>
+      </label>
+    </div>
   </header>
 
   {#if songs.isError}
