@@ -181,6 +181,7 @@ class _Search:
         self.take_away_the_needless()
         if self.take_shorter_ways():
             self.take_away_the_needless()
+        self._give_back_the_harmful()
         self._settled = frozenset(edit.id for edit in self.edits)
 
     def result(self, target: float, before: Grading) -> Easier:
@@ -232,8 +233,7 @@ class _Search:
             found += [_Proposed(kind, changes, version, self.scores.of(version).overall) for changes, version in made if version is not None]
         for proposed in sorted(found, key=lambda proposed: -proposed.kept):
             grading = self.graded(proposed.version)
-            lower = grading.step <= now.step - _LESS_TO_REMEMBER and self._harmless(grading)
-            if lower and max(bar.step for bar in grading.bars) <= stair + TOLERANCE:
+            if grading.step <= now.step - _LESS_TO_REMEMBER and max(bar.step for bar in grading.bars) <= stair + TOLERANCE:
                 self._take(proposed, now.bars[proposed.changes[0].bar])
                 return True
         return False
@@ -267,16 +267,24 @@ class _Search:
                 break
             if proposed.kept > now + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            grading = self.graded(proposed.version)
-            step = grading.bars[bar.index].step
-            if step <= bar.step - _WORTHLESS and self._harmless(grading):
+            step = self.graded(proposed.version).bars[bar.index].step
+            if step <= bar.step - _WORTHLESS:
                 trials.append(_Trial(proposed, step))
         return trials
+
+    def _give_back_the_harmful(self) -> None:
+        """Where the target is not met, the last edits are refused until neither the song nor a bar stands higher for them."""
+        while not self.reached(self.graded(self.version)) and not self._harmless(self.graded(self.version)):
+            last = next((edit for edit in reversed(self.edits) if edit.id not in self._settled), None)
+            if last is None:
+                return
+            self.edits = [edit for edit in self.edits if edit is not last]
+            self.version = self._with_bars_of(self.edits, frozenset(last.bars))
 
     def _harmless(self, grading: Grading) -> bool:
         """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers change with their neighbours."""
         bars = zip(grading.bars, self._began.bars, strict=True)
-        return grading.step <= self._began.step + _SLACK and all(bar.step <= max(own.step, self.target) + _SLACK for bar, own in bars)
+        return grading.step <= self._began.step + _SLACK and all(bar.step <= max(own.step, self.target + TOLERANCE) + _SLACK for bar, own in bars)
 
     def _proposed(self, version: Part, index: int) -> Iterator[_Proposed]:
         """What every kind proposes for a bar, where it hangs together."""
