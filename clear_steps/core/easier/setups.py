@@ -1,6 +1,6 @@
 """Song-wide edits: another tuning or capo, with the same shapes or the same music."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
@@ -8,12 +8,11 @@ from fractions import Fraction
 from clear_steps.core.easier.edit import Change, Edit, Setup
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import Grader, GradeRequest, Ladder, hand_tables
-from clear_steps.core.hand import Moment, Pitch, Spot, place
-from clear_steps.core.score import STANDARD, Bar, Event, Note, Part, Song, Technique, Tuning
+from clear_steps.core.hand import moments_of, place, put_down
+from clear_steps.core.score import STANDARD, Bar, Part, Song, Technique, Tuning
 from clear_steps.core.score.timing import bar_times
 
 _CAPOS = range(1, 6)
-_ARRIVING = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
 
 
 class SetupWish(StrEnum):
@@ -106,35 +105,10 @@ def _in_new_places(of: _Place, tuning: Tuning, capo: int) -> tuple[Change, ...] 
     if any(Technique.NATURAL_HARMONIC in note.techniques for event in struck for note in event.notes):
         return None  # a harmonic speaks on its own string alone
     neck = replace(of.part, tuning=tuning, capo=capo)
-    found = place(list(_moments(of)), tuning, capo, hand_tables(neck, of.ladder, replace(of.request, hands=("medium",))))
+    moments = moments_of(of.part, range(len(of.part.bars)), bar_times(of.part, of.song.playing_tempo), lambda note, _: note.dead)
+    found = place(list(moments), tuning, capo, hand_tables(neck, of.ladder, replace(of.request, hands=("medium",))))
     if found is None:
         return None
-    spots = iter(found)
-    changes = []
-    for index, bar in enumerate(of.part.bars):
-        events = tuple(_moved(event, next(spots)) if event.notes else event for event in bar.events)
-        if events != bar.events:
-            changes.append(Change(index, Fraction(0), bar.events, events))
-    return tuple(changes)
-
-
-def _moments(of: _Place) -> Iterator[Moment]:
-    before: tuple[Note, ...] = ()
-    waited = 0.0
-    for bar, time in zip(of.part.bars, bar_times(of.part, of.song.playing_tempo), strict=True):
-        for event in bar.events:
-            if event.notes:
-                yield Moment(waited, tuple(_pitch(of.part, note, before) for note in event.notes))
-                waited, before = 0.0, event.notes
-            waited += float(event.quarters) * time.quarter_seconds
-
-
-def _pitch(part: Part, note: Note, before: Sequence[Note]) -> Pitch:
-    hangs = note.tied or bool(note.techniques & _ARRIVING)
-    follows = next((at for at, other in enumerate(before) if other.string == note.string), None) if hangs else None
-    return Pitch(part.tuning.open_pitch(note.string) + part.capo + note.fret, Spot(note.string, 0) if note.dead else None, follows)
-
-
-def _moved(event: Event, spots: Sequence[Spot]) -> Event:
-    notes = (replace(note, string=spot.string, fret=spot.fret, finger=None) for note, spot in zip(event.notes, spots, strict=True))
-    return replace(event, notes=tuple(sorted(notes, key=lambda note: note.string)))
+    moved = put_down(of.part.bars, found)
+    pairs = enumerate(zip(of.part.bars, moved, strict=True))
+    return tuple(Change(index, Fraction(0), bar.events, after.events) for index, (bar, after) in pairs if after != bar)

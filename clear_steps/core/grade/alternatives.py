@@ -13,21 +13,21 @@ from clear_steps.core.grade.finding import beat_words, finger_words, ordinal
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.step import Grader, GradeRequest, Grading, hand_tables
 from clear_steps.core.hand import (
-            DemandsBook,
+    DemandsBook,
     Grip,
     HandTables,
-    Moment,
     Neck,
-        Pitch,
     School,
     Spot,
     gaps_of,
     is_fretted,
     k_best_paths,
     layers_of,
+    moments_of,
     place,
+    put_down,
 )  # fmt: skip
-from clear_steps.core.score import Bar, Event, Note, Part, Song, Technique
+from clear_steps.core.score import Bar, Note, Part, Song, Technique
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import bar_times
 
@@ -37,8 +37,6 @@ _MOST_FINGERINGS = 2  # of these that are shown
 _MOST_PLACES = 4
 _POSITIONS = (1, 2, 3, 4, 5, 7, 9, 10, 12)
 _POSITION_FRETS = 5  # frets a hand covers without moving, one stretched to
-_ARRIVING = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
-
 
 SCHOOL_TITLES = {School.HOLD: "Keep fingers down and stretch", School.MOVE: "Stay compact and move the hand"}
 
@@ -119,12 +117,12 @@ class _Passage:
     def _by_places(self) -> Iterator[tuple[str, Part]]:
         """The passage in one position after another, where it lies there."""
         tables = self._tables()
-        moments = list(self._moments())
+        moments = list(moments_of(self._part, range(self._first, self._last + 1), self._times, _stays))
         for position in _POSITIONS:
             inside = range(position, position + _POSITION_FRETS)
             placed = place(moments, self._part.tuning, self._part.capo, tables, partial(_lies_in, inside))
             if placed is not None:
-                moved = self._with_bars(self._part, self._replaced(placed))
+                moved = self._with_bars(self._part, put_down(self._bars(self._part), placed))
                 grading = self._grader.grade(moved)
                 yield f"Elsewhere, around {ordinal(self._usual_position(grading))} position", self._pinned(moved, grading)
 
@@ -145,37 +143,6 @@ class _Passage:
 
     def _tables(self) -> HandTables:
         return hand_tables(self._part, self._ladder, replace(self._request, hands=("medium",)))
-
-    def _moments(self) -> Iterator[Moment]:
-        before: tuple[Note, ...] = ()
-        waited = 0.0
-        for index, bar in enumerate(self._bars(self._part), self._first):
-            for event in bar.events:
-                if event.notes:
-                    yield Moment(waited, tuple(self._pitch(note, before) for note in event.notes))
-                    waited, before = 0.0, event.notes
-                waited += float(event.quarters) * self._times[index].quarter_seconds
-
-    def _pitch(self, note: Note, before: tuple[Note, ...]) -> Pitch:
-        """Harmonics, taps and dead notes stay where they speak, and so does what hangs on a note before the passage."""
-        midi = self._part.tuning.open_pitch(note.string) + self._part.capo + note.fret
-        hangs = note.tied or bool(note.techniques & _ARRIVING)
-        follows = next((at for at, other in enumerate(before) if other.string == note.string), None) if hangs else None
-        stays = note.dead or note.techniques & {Technique.NATURAL_HARMONIC, Technique.TAP} or (hangs and follows is None)
-        return Pitch(midi, Spot(note.string, note.fret) if stays else None, follows)
-
-    def _replaced(self, placed: Sequence[Sequence[Spot]]) -> list[Bar]:
-        """The passage's bars with their notes at other spots."""
-        spots = iter(placed)
-
-        def moved(event: Event) -> Event:
-            if not event.notes:
-                return event
-            pairs = zip(event.notes, next(spots), strict=True)
-            notes = [replace(note, string=spot.string, fret=spot.fret, finger=None) for note, spot in pairs]
-            return replace(event, notes=tuple(sorted(notes, key=lambda note: note.string)))
-
-        return [replace(bar, events=tuple(map(moved, bar.events))) for bar in self._bars(self._part)]
 
     def _with_bars(self, part: Part, bars: Sequence[Bar]) -> Part:
         return replace(part, bars=(*part.bars[: self._first], *bars, *part.bars[self._last + 1 :]))
@@ -208,6 +175,11 @@ class _Passage:
                 lengths = dict(zip(map(part.pitch_of, moved.notes), other, strict=True))
                 count += sum(lengths.get(self._part.pitch_of(note), length) < length for note, length in zip(event.notes, own, strict=True))
         return count
+
+
+def _stays(note: Note, hangs_before: bool) -> bool:
+    """Harmonics, taps and dead notes stay where they speak, and so does what hangs on a note before the passage."""
+    return note.dead or hangs_before or bool(note.techniques & {Technique.NATURAL_HARMONIC, Technique.TAP})
 
 
 def _easiest(way: Alternative) -> tuple[float, float, float, float]:

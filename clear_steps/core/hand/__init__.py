@@ -3,6 +3,7 @@
 from clear_steps.core.hand.costs import HandTables, PathCosts, ShapeSteps, shared_tables
 from clear_steps.core.hand.curve import HARDEST_STEP, Curve
 from clear_steps.core.hand.demands import BarDemands, Demand, Links, Shape, Spot, Tapped, demands_of_bar, is_fretted
+from clear_steps.core.hand.elsewhere import moments_of, put_down
 from clear_steps.core.hand.fingering import DemandsBook, Fingered, Fingerer, gaps_of, layers_of, layers_of_part
 from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, grip_table
 from clear_steps.core.hand.moves import SLIDE_SHARE, movement_seconds, passing_factor
@@ -40,7 +41,8 @@ __all__ = [
     "ShapeSteps",
     "Spot",
     "Tapped",
-    "best_paths", "can_be_placed",
+    "best_paths",
+    "can_be_placed",
     "demands_of_bar",
     "fret_distance_mm",
     "gaps_of",
@@ -49,8 +51,11 @@ __all__ = [
     "k_best_paths",
     "layers_of",
     "layers_of_part",
+    "moments_of",
     "movement_seconds",
     "passing_factor",
     "place",
-    "places_of", "shared_tables",
+    "places_of",
+    "put_down",
+    "shared_tables",
 ]  # fmt: skip
