@@ -58,11 +58,14 @@ def _basses(bar: Bar) -> frozenset[tuple[int, int]]:
     """(event, string) of the notes that the texture says ring on, if there are at least two."""
     beat = bar.metre.beat_quarters
     found = set()
-    for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+    events = bar.events
+    for index, (onset, event) in enumerate(zip(bar.onsets, events, strict=True)):
+        following = events[index + 1].notes if index + 1 < len(events) else ()
+        if len(event.notes) == 1 and not (following and abs(following[0].string - event.notes[0].string) >= 2):
+            continue  # a line that goes on nearby, by far the most
         low = [note for note in event.struck if note.string >= BASS_STRING]
         if not low or Technique.PALM_MUTE in event.techniques:
             continue
-        following = bar.events[index + 1].notes if index + 1 < len(bar.events) else ()
         for note in low:
             others = [other for other in event.notes if other is not note] or following
             apart = bool(others) and all(abs(other.string - note.string) >= 2 for other in others)

@@ -32,12 +32,13 @@ def _busiest(actions: _Actions, bar: PlayedBar) -> Iterator[tuple[float, Moment]
     quarter_seconds = bar.beat_seconds / float(bar.bar.metre.beat_quarters)
     window = max(float(bar.bar.metre.beat_quarters), 1.0)
     onsets = [moment.sounding.onset_quarters for moment, _ in actions] + [float(bar.bar.quarters)]
-    best, best_moment, total, stop = 0.0, None, 0.0, 0
+    best, best_moment, total, stop, count = 0.0, None, 0.0, 0, len(actions)
     for start, (moment, work) in enumerate(actions):
-        while stop < len(actions) and onsets[stop] < onsets[start] + window - _SLACK:
+        first = onsets[start]
+        while stop < count and onsets[stop] < first + window - _SLACK:
             total += actions[stop][1]
             stop += 1
-        rate = total / max(window, onsets[stop] - onsets[start])
+        rate = total / max(window, onsets[stop] - first)
         if rate > best:
             best, best_moment = rate, moment
         total -= work
@@ -51,7 +52,7 @@ def _fretting(bar: PlayedBar) -> _Actions:
     before: object = None
     for moment in bar.moments:
         presses = moment.grip.presses if moment.grip else ()
-        if presses != before and (presses or before):
+        if presses is not before and presses != before and (presses or before):
             actions.append((moment, 1.0))
         before = presses
     return actions

@@ -12,22 +12,17 @@ def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The reach that counts most, in mm; a passing one counts less when slow, more when fast."""
     worst: tuple[float, Moment, bool] | None = None
     for moment in bar.moments:
-        for mm, factor, held in _reaches(moment):
-            if mm > 0 and (worst is None or mm * factor > worst[0]):
-                worst = (mm * factor, moment, held)
+        if moment.grip and moment.grip.reach_mm > 0 and (worst is None or moment.grip.reach_mm > worst[0]):
+            worst = (moment.grip.reach_mm, moment, True)
+        if moment.move and moment.move.way.reach_mm > 0:
+            counted = moment.move.way.reach_mm * passing_factor(1 / moment.move.seconds)
+            if worst is None or counted > worst[0]:
+                worst = (counted, moment, False)
     if worst is None:
         return nothing(UNIT)
     counted_mm, moment, held = worst
     step = ladder.curves["stretch"].step(counted_mm / bar.span_mm)
     return Finding(step, _mm(moment, held), UNIT, Place(moment.onset, moment.strings), _evidence(bar, moment, held))
-
-
-def _reaches(moment: Moment) -> list[tuple[float, float, bool]]:
-    """(mm, factor, held) of a moment's grip and of the reach into it."""
-    reaches = [(moment.grip.reach_mm, 1.0, True)] if moment.grip else []
-    if moment.move and moment.move.way.reach_mm > 0:
-        reaches.append((moment.move.way.reach_mm, passing_factor(1 / moment.move.seconds), False))
-    return reaches
 
 
 def _mm(moment: Moment, held: bool) -> float:
