@@ -7,20 +7,19 @@ from flask import current_app
 from sqlalchemy.orm import Session
 
 from clear_steps.core.grade import Ladder
-from clear_steps.ladders import default_ladder, ladder_from_json
+from clear_steps.ladders import default_ladder, default_ladder_json, ladder_from_json
 from clear_steps.store import Database, Ladders
 
 
 @dataclass(frozen=True)
 class LadderInUse:
-    """A ladder, told apart by its id and revision (0 and 0 for the one that ships)."""
+    """A ladder, told apart by what its file says."""
 
-    id: int
-    revision: int
+    content: str
     ladder: Ladder = field(compare=False, repr=False)
 
 
-SHIPPED_LADDER = LadderInUse(0, 0, default_ladder())
+SHIPPED_LADDER = LadderInUse(default_ladder_json().decode(), default_ladder())
 
 
 def current_database() -> Database:
@@ -32,7 +31,7 @@ def current_database() -> Database:
 def ladder_in_use(session: Session) -> LadderInUse:
     """The ladder that grades go by."""
     stored = Ladders(session).in_use()
-    return SHIPPED_LADDER if stored is None else LadderInUse(stored.id, stored.number, _parsed(stored.content))
+    return SHIPPED_LADDER if stored is None else LadderInUse(stored.content, _parsed(stored.content))
 
 
 def current_ladder() -> LadderInUse:

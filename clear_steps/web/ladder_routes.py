@@ -85,10 +85,11 @@ def choose_ladder(body: api.LadderChoiceIn) -> api.LadderScreenModel:
 @blueprint.output(api.LadderPreviewModel)
 def preview_ladder(body: api.LadderIn) -> api.LadderPreviewModel:
     """What a ladder under the pen says, and what it does to the songs; nothing is stored."""
-    ladder = ladder_from_json(body.ladder.model_dump_json().encode())
+    content = body.ladder.model_dump_json()
+    ladder = ladder_from_json(content.encode())
     with current_database().session() as session:
         songs, now = Songs(session).every(), ladder_in_use(session)
-    tried = LadderInUse(-1, hash(body.ladder.model_dump_json()), ladder)
+    tried = LadderInUse(content, ladder)
     effects = []
     for song in songs:
         steps = [max(grading.step for grading in graded(song.latest.text, GradeQuery(), which).gradings) for which in (now, tried)]

@@ -1,12 +1,15 @@
 """The API about places in a song, ladders and files."""
 
 import base64
+from pathlib import Path
 
 from flask.testing import FlaskClient
 
 from clear_steps.demo import demo_texts
 from clear_steps.formats.musicxml import write_musicxml
 from clear_steps.formats.tabtext import read_tab
+from clear_steps.store import Database
+from clear_steps.web import create_app
 
 TEXT = demo_texts()[0]
 
@@ -129,3 +132,15 @@ def test_a_players_habits_change_the_fingering(client: FlaskClient) -> None:
     desk = client.get(f"/api/songs/{song}?span_mm=90&little_finger=avoided").json
     fingers = [note["finger"] for bar in desk["analysis"]["parts"][0]["bars"] for event in bar["events"] for note in event["notes"]]
     assert fingers.count("4") < 3
+
+
+def test_two_databases_in_one_process_do_not_share_a_ladder(client: FlaskClient, tmp_path: Path) -> None:
+    ladder = client.get("/api/ladder").json["ladder"]
+    client.post("/api/ladders", json={"ladder": ladder | {"name": "Here"}})
+    song = add(client)
+    other = Database(tmp_path / "elsewhere")
+    there = create_app(other).test_client()
+    there.post("/api/ladders", json={"ladder": ladder | {"name": "There"}})
+    assert client.get(f"/api/songs/{song}").json["analysis"]["ladder"] == "Here"
+    assert there.get(f"/api/songs/{add(there)}").json["analysis"]["ladder"] == "There"
+    other.close()
