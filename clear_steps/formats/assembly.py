@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from clear_steps.core.errors import Problem, ReadError
-from clear_steps.core.grade import hand_tables
+from clear_steps.core.grade import GradeRequest, hand_tables
 from clear_steps.core.hand import Moment, Pitch, Spot, can_be_placed, place
 from clear_steps.core.hand.placing import HIGHEST_FRET
 from clear_steps.core.score import ASSUMED_TEMPO, STANDARD, Bar, Event, Metre, Note, Part, Section, Song, Technique, name_of
@@ -134,11 +134,12 @@ class _Assembler:
     def _placed(self, groups: Sequence[_Group]) -> tuple[tuple[Spot, ...], ...]:
         if all(note.spot for group in groups for note in group.notes):
             return tuple(tuple(Spot(*note.spot) for note in group.notes if note.spot) for group in groups)
-        empty = Part(tuning=self._tuning, capo=self._part.capo)
-        found = place(list(self._moments(groups)), self._tuning, self._part.capo, hand_tables(empty, default_ladder()))
+        # For the middle of the preset hands: places must not depend on who happens to be listed first.
+        tables = hand_tables(Part(tuning=self._tuning, capo=self._part.capo), default_ladder(), GradeRequest(hands=("medium",)))
+        found = place(list(self._moments(groups)), self._tuning, self._part.capo, tables)
         if found is None:  # every moment can be placed alone, so only notes that must keep a string are in the way
             free = [Moment(moment.seconds, tuple(replace(pitch, follows=None) for pitch in moment.pitches)) for moment in self._moments(groups)]
-            found = place(free, self._tuning, self._part.capo, hand_tables(empty, default_ladder()))
+            found = place(free, self._tuning, self._part.capo, tables)
         assert found is not None
         return found
 

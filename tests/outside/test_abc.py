@@ -35,3 +35,11 @@ def test_tunes_were_found() -> None:
 def test_what_is_no_tune_is_refused(content: bytes) -> None:
     with pytest.raises(ReadError):
         import_song("tune.abc", content)
+
+
+def test_a_tune_of_the_lower_neck_is_placed_in_open_position() -> None:
+    """As guitarists play such tunes (common practice, no source)."""
+    tune = "X:1\nT:Porch reel\nM:4/4\nL:1/8\nK:G\nG,A,B,D GABd|e2dB GABd|BAGE DEGA|B2A2 G4|\n"
+    song = import_song("reel.abc", tune.encode()).song
+    frets = [note.fret for _, _, event in song.parts[0].events() for note in event.notes]
+    assert max(frets) <= 5 and frets.count(0) >= 6

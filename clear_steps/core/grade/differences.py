@@ -17,11 +17,6 @@ class Difference:
     computed: float
     measure: str
 
-    @property
-    def steps(self) -> float:
-        """Above 0 where the computed Step is the higher one."""
-        return self.computed - self.own
-
 
 def difference(song: Song, part: Part, grading: Grading, own: float, request: GradeRequest = GradeRequest()) -> Difference:
     """Compare; a measure is behind it if the song without it comes nearest to the teacher's Step.
