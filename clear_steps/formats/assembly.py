@@ -14,7 +14,6 @@ from clear_steps.ladders import default_ladder
 
 MAX_BARS, MAX_PARTS, MAX_NOTES = 500, 12, 20_000
 _OCTAVES = (0, -12, 12, -24, 24)
-_LOW_FRETS, _MUCH = 7, 0.2  # above so many frets of the thinnest string lies "high"; "much" is this share
 
 
 def assembled(pitched: PitchedSong) -> Imported:
@@ -87,24 +86,20 @@ class _Assembler:
         return Part(name, self._tuning, self._part.capo, bars=bars, sections=sections)
 
     def _octave_shift(self) -> int:
-        """Octaves, in half tones, by which pitches without a place lie best on the neck.
+        """Octaves, in half tones, by which pitches without a place are moved.
 
-        A file that says how it transposes is moved only if it lies outside; other music, written for any
-        instrument, is moved down where much of it would lie high on the thinnest string.
+        A file that says in which octave it sounds is moved only if it lies outside the neck; other notation is
+        read as guitarists read it, sounding an octave lower, where it fits so (common practice, no source).
         """
         free = [note.midi for measure in self._part.measures for note in measure.notes if note.spot is None]
+        if not free:
+            return 0
         low, high = min(self._tuning.pitches) + self._part.capo, max(self._tuning.pitches) + HIGHEST_FRET
-        comfortable = high if self._part.at_pitch else max(self._tuning.pitches) + _LOW_FRETS
-
-        def badness(shift: int) -> tuple[int, bool, int]:
-            outside = sum(not low <= midi + shift <= high for midi in free)
-            above = sum(midi + shift > comfortable for midi in free)
-            return outside, above > _MUCH * len(free), abs(shift)
-
-        best = min(_OCTAVES, key=badness)
+        wanted = 0 if self._part.at_pitch else -12
+        best = min(_OCTAVES, key=lambda shift: (sum(not low <= midi + shift <= high for midi in free), abs(shift - wanted)))
         if best:
             way, octaves = ("up" if best > 0 else "down"), abs(best) // 12
-            self._log.guessed.append(f"{self._part.name or 'the part'} is moved {way} {octaves} octave{'s' * (octaves > 1)} to lie well on the guitar")
+            self._log.guessed.append(f"{self._part.name or 'the part'} is played {octaves} octave{'s' * (octaves > 1)} {way}, as it lies on the guitar")
         return best
 
     def _groups(self, shift: int) -> Iterator[_Group]:
