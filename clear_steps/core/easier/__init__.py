@@ -1,11 +1,12 @@
 """From a Step to a rewriting: edits as values, layers, what was kept, and the search."""
 
+from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.edit import HAND, Change, Edit, applied, by_hand, refused_with, version_of
 from clear_steps.core.easier.kept import TUNE_FLOOR, Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS, Layer
-from clear_steps.core.easier.search import TOLERANCE, Blocking, Easier, Progress, StoppedError, Tried, Wish, compared, easier, staircase
+from clear_steps.core.easier.search import TOLERANCE, compared, easier, staircase
 from clear_steps.core.easier.setups import SetupWish
 from clear_steps.core.easier.words import does
 

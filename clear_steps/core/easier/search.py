@@ -6,17 +6,18 @@ by grading the whole part with it, by the same code as the original, since neigh
 anew. At the end every edit that turned out not to be needed is taken away.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from math import ceil
 
+from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, transposition, version_of
 from clear_steps.core.easier.kept import Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS
-from clear_steps.core.easier.setups import SetupWish, setup_edit
+from clear_steps.core.easier.setups import setup_edit
 from clear_steps.core.grade import BarGrade, Grader, GradeRequest, Grading, Ladder, grade_part
 from clear_steps.core.score import Bar, Part, Song
 
@@ -29,56 +30,6 @@ _LOSS_FLOOR = 0.5
 _LESS_TO_REMEMBER = 0.01  # Steps that a figure less must bring
 _SLACK = 1e-9
 _MARGIN = 0.1  # the least by which bars are lowered for the song's sake
-
-
-class StoppedError(Exception):
-    """The asker did not want to wait any longer."""
-
-
-@dataclass(frozen=True, slots=True)
-class Tried:
-    """The best that one kind of edit could do for a blocking bar."""
-
-    kind: str
-    step: float
-
-
-@dataclass(frozen=True, slots=True)
-class Blocking:
-    """A bar (index) that stays above the target, by what, and what was tried."""
-
-    bar: int
-    measure: str
-    step: float
-    tried: tuple[Tried, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class Easier:
-    """What the search found: edits, grades before and after, what was kept, or why not."""
-
-    target: float
-    reached: bool
-    edits: tuple[Edit, ...]
-    version: Part
-    before: Grading
-    after: Grading
-    kept: Kept
-    blocking: tuple[Blocking, ...]
-
-
-Progress = Callable[[float], bool]
-"""Called with the share done, 0 to 1; False stops the search."""
-
-
-@dataclass(frozen=True, slots=True)
-class Wish:
-    """What is asked of the search: Steps from any to any, and what to give up last."""
-
-    targets: tuple[float, ...]
-    approach: Approach = Approach.SOUND
-    layer: str = ""  # to begin with, whatever the approach
-    setup: SetupWish = SetupWish.AS_WRITTEN
 
 
 def easier(song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest = GradeRequest(), progress: Progress = lambda _: True) -> Easier:
