@@ -9,7 +9,7 @@ from flask import Response
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.formats import import_song, write_song
 from clear_steps.formats.tabtext import write_tab
-from clear_steps.web import schemas as api
+from clear_steps.web import passage_schemas as api
 from clear_steps.web.analysis import read_cached
 from clear_steps.web.desk import latest_of
 

@@ -10,18 +10,19 @@ from clear_steps.core.grade import SCHOOL_TITLES, Alternative, alternatives
 from clear_steps.core.score import Part, Song, with_reading, with_reading_in_use
 from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
-from clear_steps.web import schemas as api
+from clear_steps.web import passage_schemas as api
 from clear_steps.web.analysis import read_cached
 from clear_steps.web.current import current_database, current_ladder
 from clear_steps.web.desk import desk_of, latest_of, saved
+from clear_steps.web.schemas import DeskModel, GradeQuery
 
 blueprint = APIBlueprint("passages", __name__, url_prefix="/api")
 
 
 @blueprint.post("/songs/<int:song_id>/tempo")
 @blueprint.input(api.TempoIn, arg_name="body")
-@blueprint.output(api.DeskModel, status_code=201)
-def write_tempo(song_id: int, body: api.TempoIn) -> api.DeskModel:
+@blueprint.output(DeskModel, status_code=201)
+def write_tempo(song_id: int, body: api.TempoIn) -> DeskModel:
     """Write a tapped tempo into the text's header, as a new revision."""
     return saved(song_id, body.based_on, with_tempo(latest_of(song_id).text, body.tempo))
 
@@ -68,21 +69,21 @@ def _with_part(song: Song, part: Part, changed: Part) -> Song:
 
 @blueprint.post("/songs/<int:song_id>/readings")
 @blueprint.input(api.ReadingIn, arg_name="body")
-@blueprint.output(api.DeskModel, status_code=201)
-def begin_reading(song_id: int, body: api.ReadingIn) -> api.DeskModel:
+@blueprint.output(DeskModel, status_code=201)
+def begin_reading(song_id: int, body: api.ReadingIn) -> DeskModel:
     """Keep a bar as it stands aside and begin another reading of it, as a new revision."""
     return _with_changed_part(song_id, body, with_reading)
 
 
 @blueprint.post("/songs/<int:song_id>/readings/use")
 @blueprint.input(api.ReadingIn, arg_name="body")
-@blueprint.output(api.DeskModel, status_code=201)
-def use_reading(song_id: int, body: api.ReadingIn) -> api.DeskModel:
+@blueprint.output(DeskModel, status_code=201)
+def use_reading(song_id: int, body: api.ReadingIn) -> DeskModel:
     """Put a kept reading in its bar's place, as a new revision."""
     return _with_changed_part(song_id, body, with_reading_in_use)
 
 
-def _with_changed_part(song_id: int, body: api.ReadingIn, change: Callable[[Part, int, str], Part]) -> api.DeskModel:
+def _with_changed_part(song_id: int, body: api.ReadingIn, change: Callable[[Part, int, str], Part]) -> DeskModel:
     song = read_cached(latest_of(song_id).text).song
     part = _part(song, body.part_index)
     return saved(song_id, body.based_on, write_tab(_with_part(song, part, change(part, body.bar, body.name))))
@@ -90,10 +91,10 @@ def _with_changed_part(song_id: int, body: api.ReadingIn, change: Callable[[Part
 
 @blueprint.put("/songs/<int:song_id>/own-step")
 @blueprint.input(api.OwnStepIn, arg_name="body")
-@blueprint.output(api.DeskModel)
-def give_own_step(song_id: int, body: api.OwnStepIn) -> api.DeskModel:
+@blueprint.output(DeskModel)
+def give_own_step(song_id: int, body: api.OwnStepIn) -> DeskModel:
     """Write the teacher's own Step beside the computed one, or take it back."""
     with current_database().session() as session:
         song = Songs(session).get(song_id)
         OwnSteps(session).set(song_id, body.part_index, body.step)
-    return desk_of(song, api.GradeQuery())
+    return desk_of(song, GradeQuery())

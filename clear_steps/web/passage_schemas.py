@@ -1,0 +1,75 @@
+"""What the API takes and gives about one place in a song, and about files."""
+
+from pydantic import BaseModel, Field
+
+from clear_steps.web.schemas import GradeQuery
+
+
+class PassageIn(BaseModel):
+    """Bars of a part by index, both inclusive."""
+
+    part_index: int = Field(0, ge=0, le=50)
+    first: int = Field(ge=0)
+    last: int = Field(ge=0)
+    grade: GradeQuery = GradeQuery()
+
+
+class AlternativeModel(BaseModel):
+    """A way to play a passage; `text` is the whole song with it pinned, ready to be saved."""
+
+    title: str
+    sentence: str
+    step: float
+    song_step: float
+    widest_mm: float
+    moves: int
+    travel_mm: float
+    strings: list[int]
+    stops_ringing: int
+    tab: str  # the passage alone
+    text: str
+
+
+class AlternativeList(BaseModel):
+    revision: int
+    schools_agree: bool
+    alternatives: list[AlternativeModel]
+
+
+class ReadingIn(BaseModel):
+    """A reading of a bar (index) to begin or to put in use, and the revision it was asked of."""
+
+    based_on: int
+    part_index: int = Field(0, ge=0, le=50)
+    bar: int = Field(ge=0)
+    name: str = Field(max_length=60)
+
+
+class TempoIn(BaseModel):
+    """A tempo that was tapped in, quarters a minute."""
+
+    based_on: int
+    tempo: int = Field(ge=10, le=400)
+
+
+class OwnStepIn(BaseModel):
+    """The teacher's own Step of a part; none takes it back."""
+
+    part_index: int = Field(0, ge=0, le=50)
+    step: float | None = Field(ge=1, le=10)
+
+
+class ImportIn(BaseModel):
+    """A file to look at before anything is stored."""
+
+    name: str = Field(max_length=200)
+    content_base64: str
+
+
+class ImportModel(BaseModel):
+    """What a file says: the tab text it becomes, and what was read, guessed and not placed."""
+
+    text: str
+    read: list[str]
+    guessed: list[str]
+    not_placed: list[str]
