@@ -118,6 +118,7 @@ def parts(draw: st.DrawFn, most_bars: int = 3) -> Part:
         tuple(Section(draw(_WORDS), start, draw(times)) for start in starts),
         tuple((start, f"Watch {draw(_WORDS)}") for start in starts[:1]),
         readings,
+        draw(st.sampled_from([24, 24, 22, 19])),
     )
 
 

@@ -8,7 +8,7 @@ from clear_steps.core.errors import Problem
 from clear_steps.core.grade import MEASURES, BarGrade, Grading, StepRange, grade_song, recurrence_words, recurrences, step_range, three_sentences
 from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.hand import Grip, Neck
-from clear_steps.core.score import MAX_FRET, TECHNIQUES, Bar, Event, Note, Part, Song, name_of, played_order, spell_length
+from clear_steps.core.score import TECHNIQUES, Bar, Event, Note, Part, Song, name_of, played_order, spell_length
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.formats.tabtext import Reading, read_tab
@@ -101,7 +101,7 @@ def _part_model(song: Song, part: Part, grading: Grading, steps: StepRange, line
         picking=part.picking,
         neck=api.NeckModel(
             scale_length_mm=part.scale_length_mm,
-            frets_mm=[round(neck.fret_mm(fret), 2) for fret in range(MAX_FRET - part.capo + 1)],
+            frets_mm=[round(neck.fret_mm(fret), 2) for fret in range(max(part.highest_fret, _highest_written(part)) + 1)],
             string_letters=list(part.tuning.letters),
             string_pitches=[pitch + part.capo for pitch in part.tuning.pitches],
         ),
@@ -123,6 +123,10 @@ def _part_model(song: Song, part: Part, grading: Grading, steps: StepRange, line
         readings=[api.ReadingModel(bar=reading.bar, name=reading.name, in_use=reading.content is None) for reading in part.readings],
         bars=bars,
     )
+
+
+def _highest_written(part: Part) -> int:
+    return max((note.fret for _, _, event in part.events() for note in event.notes), default=0)
 
 
 def _bar_model(bar: Bar, grade: BarGrade, events: list[api.EventModel], line: int, metre_changed: bool, time: BarTime) -> api.BarModel:

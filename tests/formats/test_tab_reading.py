@@ -158,3 +158,12 @@ def test_the_description_names_every_word_and_header() -> None:
     text = (Path(__file__).parents[2] / "docs" / "tab-text.md").read_text()
     assert all(f"`{word}`" in text for word in HOW_WORDS)
     assert all(f"`{label}`" in text for label in Label)
+
+
+def test_notes_beyond_the_neck_are_kept_and_told() -> None:
+    strings = "\n".join(f"{name}|{'21--' if name == 'e' else '----'}|" for name in "eBGDAE")
+    reading = read_tab(f"Frets: 20\nTempo: 90\n\nlen|w   |\n{strings}\n")
+    assert reading.song.parts[0].frets == 20
+    assert reading.song.parts[0].bars[0].events[0].notes[0].fret == 21
+    assert any("beyond the neck's 20 frets" in guess.message for guess in reading.guesses)
+    assert not any("beyond" in guess.message for guess in read_tab(f"Frets: 22\nTempo: 90\n\nlen|w   |\n{strings}\n").guesses)

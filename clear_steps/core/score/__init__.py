@@ -8,6 +8,7 @@ from clear_steps.core.score.song import (
     ASSUMED_TEMPO,
     COMMON_TIME,
     MAX_FRET,
+    USUAL_FRETS,
     Bar,
     BarReading,
     Bend,
@@ -28,7 +29,7 @@ from clear_steps.core.score.tuning import STANDARD, TUNINGS, Tuning, default_tun
 
 __all__ = [
     "ASSUMED_TEMPO", "COMMON_TIME", "HARMONICS", "HOW_WORDS", "MAX_FRET", "NOTE_VALUES", "STANDARD",
-    "TECHNIQUES", "TUNINGS", "UNPICKED", "Bar", "BarReading", "Bend", "Event", "Feel", "Finger", "Instrument", "Metre",
+    "TECHNIQUES", "TUNINGS", "UNPICKED", "USUAL_FRETS", "Bar", "BarReading", "Bend", "Event", "Feel", "Finger", "Instrument", "Metre",
     "Note", "Part", "Picking", "PickingFinger", "Section", "Song", "Stroke", "Technique", "Tuning", "Writing",
     "default_tuning", "letter_of", "midi_of", "midi_to_hz", "name_of", "parse_length", "parse_metre",
     "parse_tuning", "played_order", "reading_in_use", "spell_length", "with_reading", "with_reading_in_use",

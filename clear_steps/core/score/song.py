@@ -13,6 +13,7 @@ from clear_steps.core.score.techniques import Technique, bend_technique
 from clear_steps.core.score.tuning import STANDARD, Tuning
 
 MAX_FRET = 36
+USUAL_FRETS = 24
 # Half tones above the open string of the harmonic touched over a fret (partials 2 to 6, equal temperament).
 HARMONIC_HALF_TONES = {12: 12, 7: 19, 19: 19, 5: 24, 24: 24, 4: 28, 9: 28, 16: 28, 3: 31}
 ASSUMED_TEMPO = Fraction(100)
@@ -215,12 +216,18 @@ class Part:
     sections: tuple[Section, ...] = ()
     remarks: tuple[tuple[int, str], ...] = ()  # (index of the bar it stands before, text)
     readings: tuple[BarReading, ...] = ()  # by bar, then as they were added
+    frets: int = USUAL_FRETS  # on the neck, counted from the nut
 
     def pitch_of(self, note: Note) -> int:
         """Sounding MIDI number: open string + capo + fret, or the partial of a natural harmonic."""
         harmonic = Technique.NATURAL_HARMONIC in note.techniques
         above = HARMONIC_HALF_TONES.get(note.fret, note.fret) if harmonic else note.fret
         return self.tuning.open_pitch(note.string) + self.capo + above
+
+    @property
+    def highest_fret(self) -> int:
+        """The last fret of the neck, counted from the capo as notes are."""
+        return self.frets - self.capo
 
     def bar_number(self, index: int) -> int:
         """Written number: from 1, a pickup is 0."""

@@ -7,7 +7,7 @@ from fractions import Fraction
 from typing import Any, TypeVar
 
 from clear_steps.core.errors import ClearStepsError, InvalidValueError
-from clear_steps.core.score import Feel, Instrument, Metre, Part, Picking, Song, parse_metre, parse_tuning
+from clear_steps.core.score import MAX_FRET, USUAL_FRETS, Feel, Instrument, Metre, Part, Picking, Song, parse_metre, parse_tuning
 from clear_steps.formats.tabtext.problems import Findings
 
 MAX_CAPO = 12
@@ -86,6 +86,7 @@ _READERS: dict[str, Callable[[Headers, str], None]] = {
     "capo": lambda h, text: _set_part(h, capo=_whole("capo", text, 0, MAX_CAPO)),
     "instrument": lambda h, text: _set_part(h, instrument=_choice(Instrument, "instrument", text)),
     "picking": lambda h, text: _set_part(h, picking=_choice(Picking, "picking", text)),
+    "frets": lambda h, text: _set_part(h, frets=_whole("frets", text, 12, MAX_FRET)),
     "scale": lambda h, text: _set_part(h, scale_length_mm=float(_number("scale", text, 300, 900))),
 }
 
@@ -133,6 +134,8 @@ def part_header(part: Part, is_first: bool) -> list[str]:
         lines.append(f"Instrument: {part.instrument}")
     if part.picking:
         lines.append(f"Picking: {part.picking}")
+    if part.frets != USUAL_FRETS:
+        lines.append(f"Frets: {part.frets}")
     if part.scale_length_mm != 648.0:
         lines.append(f"Scale: {part.scale_length_mm:.10g}")
     return lines

@@ -105,8 +105,18 @@ def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, 
     bars = _read_bars(raw, draft.headers.metre, findings)
     kept = tuple(section for section in sections if section.first_bar < len(bars))
     part = replace(part, bars=bars, sections=kept, remarks=tuple(remarks))
+    _check_frets(part, raw, findings)
     readings = (reading for line, own in asides if (reading := _reading(part, line, own, draft.headers.metre, findings)))
     return replace(part, readings=tuple(sorted(readings, key=lambda reading: reading.bar))), tuple(bar.line for bar in raw)
+
+
+def _check_frets(part: Part, raw: list[RawBar], findings: Findings) -> None:
+    """Tell of notes beyond the neck; they are kept as written."""
+    for index, bar in enumerate(part.bars):
+        highest = max((note.fret for event in bar.events for note in event.notes), default=0)
+        if highest > part.highest_fret:
+            said = f"fret {highest} of bar {part.bar_number(index)} lies beyond the neck's {part.frets} frets; write `Frets:` if it has more"
+            findings.guessed(raw[index].line, 1, said)
 
 
 def _reading(part: Part, line: ReadingLine, raw: list[RawBar], metre: Metre | None, findings: Findings) -> BarReading | None:

@@ -16,7 +16,7 @@ from clear_steps.core.easier.kinds.phrases import (
     root_on_strong_beats,
     straightened,
 )  # fmt: skip
-from clear_steps.core.easier.kinds.technique import smaller_bend
+from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, smaller_bend
 from clear_steps.core.score import Bar, Bend, Event, Note, Part, Technique
 from tests.songs import line
 
@@ -83,3 +83,11 @@ def test_the_hand_gets_time_before_a_bar() -> None:
     assert none_of(breath_before, part, 0)
     tied = replace(part.bars[1], events=(replace(part.bars[1].events[0], notes=(Note(2, 3, tied=True),)), *part.bars[1].events[1:]))
     assert none_of(breath_before, replace(part, bars=(part.bars[0], tied)), 1)
+
+
+def test_no_bend_is_fretted_beyond_the_neck() -> None:
+    note = Note(1, 21, bend=Bend(Fraction(2)))
+    part = Part(bars=(Bar(events=(Event(Fraction(4), (note,)),)),), frets=22)
+    assert list(bend_to_slide(part, 0)) == []
+    assert made(bend_to_fret, part) == [["1.21"]]
+    assert made(bend_to_fret, replace(part, frets=24)) == [["1.23"]]

@@ -51,4 +51,4 @@ def _at(part: Part, note: Note, string: int) -> Note | None:
     if not 1 <= string <= part.tuning.strings or note.bend or note.dead or Technique.NATURAL_HARMONIC in note.techniques:
         return None
     fret = part.tuning.open_pitch(note.string) + note.fret - part.tuning.open_pitch(string)
-    return replace(note, string=string, fret=fret, finger=None) if 0 <= fret <= _HIGHEST_FRET else None
+    return replace(note, string=string, fret=fret, finger=None) if 0 <= fret <= min(_HIGHEST_FRET, part.highest_fret) else None

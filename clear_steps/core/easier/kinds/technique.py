@@ -7,7 +7,7 @@ from functools import partial
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, plain, with_notes, without
-from clear_steps.core.score import MAX_FRET, Bend, Event, Note, Part, Technique
+from clear_steps.core.score import Bend, Event, Note, Part, Technique
 
 _OWN_ORNAMENTS = {
     Technique.VIBRATO,
@@ -77,7 +77,7 @@ def bend_to_fret(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
             return note
         target = note.fret + round(note.bend.half_tones)
         bare = without(replace(note, bend=None), _SLURS if note.bend.half_tones >= 1 else ())
-        return bare if note.tied or target > MAX_FRET else replace(bare, fret=target, finger=None)
+        return bare if note.tied or target > part.highest_fret else replace(bare, fret=target, finger=None)
 
     yield from each(part, index, lambda event: (_unbent(event, [straight(note) for note in event.notes]),))
 
@@ -87,7 +87,7 @@ def bend_to_slide(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
     def rewrite(event: Event) -> tuple[Event, ...] | None:
         bent = event.struck[0] if len(event.notes) == 1 and event.struck else None
-        if bent is None or bent.bend is None or bent.bend.half_tones < 1 or bent.fret + round(bent.bend.half_tones) > MAX_FRET:
+        if bent is None or bent.bend is None or bent.bend.half_tones < 1 or bent.fret + round(bent.bend.half_tones) > part.highest_fret:
             return None
         half = event.quarters / 2
         if half < Fraction(1, 8):
@@ -110,7 +110,7 @@ def smaller_bend(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
         if note.bend is None or note.bend.half_tones <= 2 or note.tied:
             return held(note)
         up = int(note.bend.half_tones) - 2
-        return replace(note, fret=note.fret + up, bend=Bend(note.bend.half_tones - up), finger=None) if note.fret + up <= MAX_FRET else note
+        return replace(note, fret=note.fret + up, bend=Bend(note.bend.half_tones - up), finger=None) if note.fret + up <= part.highest_fret else note
 
     for change in (held, nearer):
         yield from each(part, index, partial(_with_each, change))
