@@ -109,6 +109,15 @@ def hand_tables(part: Part, ladder: Ladder, request: GradeRequest = GradeRequest
     return shared_tables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, spans_mm, costs)
 
 
+@dataclass(frozen=True, slots=True)
+class _Written:
+    """What is the same for every hand: the part, the order it is played in, and what there is to remember."""
+
+    part: Part
+    order: Sequence[int]
+    remembered: float
+
+
 class Grader:
     """Grades a part and what is made of it, for one request; a bar met before in the same surroundings is looked up.
 
@@ -134,20 +143,22 @@ class Grader:
         fingered = self._fingerer.fingered(part, times)
         hands = list({tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))}.values())[::-1]
         order = played_order(part, self._song.order)
-        gradings = [self._graded(part, fingered, hand, times, order, marked) for hand in hands]
+        remembered = self._figures.memory(part, {index for index in order if not part.bars[index].silent})
+        written = _Written(part, order, remembered)
+        gradings = [self._graded(written, fingered, hand, times, marked) for hand in hands]
         chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
         if tempo == marked:
             return gradings[chosen]
-        return self._graded(part, fingered, hands[chosen], bar_times(part, marked, tempo), order, tempo)
+        return self._graded(written, fingered, hands[chosen], bar_times(part, marked, tempo), tempo)
 
-    def _graded(self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], order: Sequence[int], tempo: Fraction) -> Grading:
-        bars = self._performer.bars(part, fingered, hand, times)
+    def _graded(self, written: _Written, fingered: Fingered, hand: int, times: Sequence[BarTime], tempo: Fraction) -> Grading:
+        order, remembered = written.order, written.remembered
+        bars = self._performer.bars(written.part, fingered, hand, times)
         graded = tuple(map(self._bar, bars))
         sounding = [index for index in order if bars[index].moments]
         steps = [graded[index].step for index in sounding]
         peak, peak_bars = _peak(steps, sounding)
         typical = _cubic_mean(steps, [bars[index].beats for index in sounding])
-        remembered = self._figures.memory(part, set(sounding))
         lasting = stamina(bars, order, self._ladder)
         step = _weighed(peak, typical, remembered + lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
