@@ -2,6 +2,7 @@
 
 import io
 import tempfile
+import zipfile
 from fractions import Fraction
 from pathlib import Path
 
@@ -125,6 +126,19 @@ def test_most_of_the_suite_was_read() -> None:
     assert outcomes.count("read") > 100, outcomes
 
 
+def zipped(entries: dict[str, bytes]) -> bytes:
+    output = io.BytesIO()
+    with zipfile.ZipFile(output, "w", zipfile.ZIP_DEFLATED) as archive:
+        for name, content in entries.items():
+            archive.writestr(name, content)
+    return output.getvalue()
+
+
+def spoilt(content: bytes) -> bytes:
+    """The same file with bytes of its packed data overwritten."""
+    return content[:60] + b"\xff" * 40 + content[100:]
+
+
 @pytest.mark.parametrize(
     "content",
     [
@@ -133,6 +147,10 @@ def test_most_of_the_suite_was_read() -> None:
         b"<score-partwise><part>",
         b"PK\x03\x04 not a zip",
         b"<html/>",
+        zipped({"META-INF/container.xml": b"<broken", "score.xml": b"<score-partwise/>"}),
+        zipped({"META-INF/container.xml": b'<!DOCTYPE a [<!ENTITY b "c">]><a>&b;</a>', "score.xml": b"<score-partwise/>"}),
+        zipped({"readme.txt": b"no score here"}),
+        spoilt(zipped({"score.xml": b"<score-partwise>" + bytes(range(256)) * 40})),
         b"",
     ],
 )

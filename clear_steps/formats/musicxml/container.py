@@ -2,6 +2,7 @@
 
 import io
 import zipfile
+import zlib
 from xml.etree.ElementTree import Element, ParseError
 
 from defusedxml.common import DefusedXmlException
@@ -37,7 +38,7 @@ def _unpacked(content: bytes) -> bytes:
             if len(entries) > _MAX_ENTRIES or sum(entry.file_size for entry in entries) > 2 * MAX_XML_BYTES:
                 raise _wrong(f"the compressed file unpacks to more than {2 * MAX_XML_BYTES:,} bytes or {_MAX_ENTRIES} entries")
             return archive.read(_main_entry(archive))
-    except (zipfile.BadZipFile, KeyError, RuntimeError, NotImplementedError, OSError) as cause:
+    except (zipfile.BadZipFile, zlib.error, ParseError, DefusedXmlException, KeyError, RuntimeError, NotImplementedError, OSError) as cause:
         raise _wrong(f"the compressed file cannot be unpacked ({cause}); expected compressed MusicXML") from cause
 
 

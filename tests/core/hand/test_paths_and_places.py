@@ -117,12 +117,11 @@ def test_a_player_who_avoids_the_little_finger_gets_another() -> None:
 
 
 def test_the_thumb_frets_a_bass_only_where_it_may() -> None:
-    song = line("6.3+4.5+3.4+2.3+1.3", tempo=60)
+    song = line("6.2+4.5+3.4+2.3+1.6", tempo=60)  # five spots on four fingers, none of them a barre: the thumb takes one
+    thumbed = GradeRequest(Player(habits=Habits(thumb_over=True)))
     assert "T" not in "".join(fingers(song))
-    barre_beside_thumb = Habits(thumb_over=True)
-    grading = grade_part(song, song.parts[0], LADDER, GradeRequest(Player(habits=barre_beside_thumb)))
-    if "T" in "".join(fingers(song, barre_beside_thumb)):
-        assert grading.bars[0].findings["shapes"].step >= 4
+    assert "T" in "".join(fingers(song, thumbed.player.habits))
+    assert grade_part(song, song.parts[0], LADDER, thumbed).bars[0].findings["shapes"].step >= 4
 
 
 @pytest.mark.parametrize("fret", [5, 9, 12])
