@@ -33,7 +33,7 @@
 {#if give.isError}<ErrorNote message={give.error.message} />
 {:else if own !== null}
   <p class="text-sm text-quiet">
-    {Math.abs(own - desk.part!.step) <= 0.25 ? 'You and the ladder agree.' : `The ladder says ${stepText(Math.abs(desk.part!.step - own))} ${desk.part!.step > own ? 'more' : 'less'}.`}
+    {stepText(own) === stepText(desk.part!.step) ? 'You and the ladder agree.' : `The ladder says ${stepText(Math.abs(desk.part!.step - own))} ${desk.part!.step > own ? 'more' : 'less'}.`}
     <a class="underline" href="#/ladder">All differences</a>
   </p>
 {/if}
