@@ -19,6 +19,7 @@ class Wish:
     approach: Approach = Approach.SOUND
     layer: str = ""  # to begin with, whatever the approach
     setup: SetupWish = SetupWish.AS_WRITTEN
+    fill_short_bars: bool = False  # to the usual length; it no longer fits the recording then
 
 
 class StoppedError(Exception):

@@ -5,24 +5,25 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.score import Bar, Event, Part, Tuning
+from clear_steps.core.score import Bar, Event, Metre, Part, Tuning
 
 HAND = "hand"  # the kind of an edit that the teacher made
 
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """Events of one bar from `start` (quarters) on, and what stands there instead, equally long."""
+    """Events of one bar from `start` (quarters) on, and what stands there instead; equally long, unless the bar gets another metre."""
 
     bar: int
     start: Fraction
     before: tuple[Event, ...]
     after: tuple[Event, ...]
+    metre: Metre | None = None
 
     @property
     def stop(self) -> Fraction:
-        """Where the change ends in the bar, in quarters."""
-        return self.start + sum((event.quarters for event in self.before), Fraction(0))
+        """Where the change ends in the bar, in quarters, before or after it, whichever is later."""
+        return self.start + max(sum((event.quarters for event in events), Fraction(0)) for events in (self.before, self.after))
 
     def overlaps(self, other: "Change") -> bool:
         """Whether both touch the same stretch of the same bar."""
@@ -76,7 +77,7 @@ def _changed(bar: Bar, change: Change) -> Bar | None:
     last = first + len(change.before)
     if bar.events[first:last] != change.before:
         return None
-    return replace(bar, events=(*bar.events[:first], *change.after, *bar.events[last:]))
+    return replace(bar, metre=change.metre or bar.metre, events=(*bar.events[:first], *change.after, *bar.events[last:]))
 
 
 def refused_with(edits: Sequence[Edit], refused: Iterable[int]) -> frozenset[int]:

@@ -14,10 +14,11 @@ from math import ceil
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, transposition, version_of
+from clear_steps.core.easier.given import given_edits
 from clear_steps.core.easier.kept import Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
-from clear_steps.core.easier.layers import LAYERS
-from clear_steps.core.easier.setups import setup_edit
+from clear_steps.core.easier.kinds.technique import without_ringing
+from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.grade import BarGrade, Grader, GradeRequest, Grading, Ladder, grade_part
 from clear_steps.core.score import Bar, Part, Song
 
@@ -42,11 +43,11 @@ def staircase(
 ) -> tuple[Easier, ...]:
     """A version for every target, hardest first, each containing the edits of the one before; raises StoppedError."""
     targets = sorted(set(wish.targets), reverse=True)
-    setup = setup_edit(song, part, ladder, wish.setup, request) if wish.setup else None
-    search = _Search(song, part, ladder, _Goal(targets[-1], wish.approach, setup), request, progress)
+    given = given_edits(song, part, ladder, wish, request)
+    search = _Search(song, part, ladder, _Goal(targets[-1], wish.approach, given), request, progress)
     before = grade_part(song, part, ladder, request)
     if layer := wish.layer or APPROACHES[wish.approach].layer:
-        search.take_layer(LAYERS[layer].changes(song, part), LAYERS[layer].name, LAYERS[layer].does)
+        search.take_layer(song, LAYERS[layer])
     found = []
     for target in targets:
         search.settle(target)
@@ -88,7 +89,7 @@ class _Trial:
 class _Goal:
     lowest: float  # of the targets
     approach: Approach
-    setup: Edit | None
+    given: tuple[Edit, ...]
 
 
 class _Search:
@@ -97,13 +98,18 @@ class _Search:
     def __init__(self, song: Song, part: Part, ladder: Ladder, goal: _Goal, request: GradeRequest, progress: Progress) -> None:
         self.target = self._lowest = goal.lowest
         self._original, self._progress, approach = part, progress, goal.approach
-        half_tones = goal.setup.setup.half_tones if goal.setup and goal.setup.setup else 0
+        half_tones = transposition(goal.given)
         self._kinds = {name: kind for name, kind in KINDS.items() if name not in APPROACHES[approach].without}
-        self._settled = frozenset([1] if goal.setup else [])  # ids of edits that a harder version of the staircase has
+        self._settled = frozenset(edit.id for edit in goal.given)  # and of edits that a harder version of the staircase has
         self.scores = KeptSoFar(part, APPROACHES[approach].weights, half_tones)
         self._plain_scores = KeptSoFar(part, half_tones=half_tones)
-        self.edits: list[Edit] = [goal.setup] if goal.setup else []
+        self.edits: list[Edit] = [edit for edit in goal.given if edit.setup]  # compared through its transposition it loses nothing
         self.version = version_of(part, self.edits)
+        for edit in goal.given[len(self.edits) :]:
+            version = applied(self.version, edit.changes)
+            assert version is not None  # made of this very text
+            self.edits.append(replace(edit, loss=self.scores.of(self.version).overall - self.scores.of(version).overall))
+            self.version = version
         self._grader = Grader(song, self.version, ladder, request)
         self._began = self.graded(self.version)
         self._start = _highest(self._began)
@@ -111,18 +117,27 @@ class _Search:
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in part.bars}
         self._next_id = len(self.edits) + 1
 
-    def take_layer(self, changes: Sequence[Change], kind: str, does: str) -> None:
+    def take_layer(self, song: Song, layer: Layer) -> None:
         """Begin with a layer of the music, an edit a bar."""
-        for change in changes:
+        for change in self._dry_where_harder(layer.changes(song, self._original)):
             version = applied(self.version, (change,))
             assert version is not None  # layers are made of the part itself
             loss = self.scores.of(self.version).overall - self.scores.of(version).overall
             number = self._original.bar_number(change.bar)
-            self.edits.append(Edit(self._next_id, kind, (change,), f"asked for: {does}", f"bar {number}: {does}", loss))
+            self.edits.append(Edit(self._next_id, layer.name, (change,), f"asked for: {layer.does}", f"bar {number}: {layer.does}", loss))
             self._next_id += 1
             self.version = version
         self.version = self._known(self.version)
         self._settled = frozenset(edit.id for edit in self.edits)
+
+    def _dry_where_harder(self, changes: Sequence[Change]) -> list[Change]:
+        """A note left out no longer stops the ones that ring: where that makes a bar harder, they need not ring on."""
+        version = applied(self.version, changes)
+        assert version is not None
+        graded = self.graded(version)
+        harder = {change.bar for change in changes if graded.bars[change.bar].step > self._began.bars[change.bar].step}
+        dry = [replace(change, after=tuple(without_ringing(event) for event in change.after)) for change in changes]
+        return [other if change.bar in harder else change for change, other in zip(changes, dry, strict=True)]
 
     def settle(self, target: float) -> None:
         """Down the stairs to a target, then without what it does not need; what harder versions have stays."""

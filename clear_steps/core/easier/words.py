@@ -1,6 +1,7 @@
 """What an edit does, in words, by its kind."""
 
 from clear_steps.core.easier.edit import HAND
+from clear_steps.core.easier.given import FILL
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.layers import LAYERS
 
@@ -10,6 +11,7 @@ _WORDS = {
     HAND: "changed by hand",
     "retune": "an easier tuning",
     "capo": "another capo",
+    FILL: "the short bar at the usual length",
 }
 
 

@@ -5,10 +5,8 @@ from dataclasses import replace
 
 from clear_steps.core.hand.demands import Spot
 from clear_steps.core.hand.placing import Moment, Pitch, Placed
-from clear_steps.core.score import Bar, Event, Note, Part, Technique
+from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part
 from clear_steps.core.score.timing import BarTime
-
-_ARRIVING = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
 
 Stays = Callable[[Note, bool], bool]
 """Whether a note must stay where it is written; told, too, whether it hangs on one before the stretch."""
@@ -28,7 +26,7 @@ def moments_of(part: Part, bars: range, times: Sequence[BarTime], stays: Stays) 
 
 def _pitch(part: Part, note: Note, before: Sequence[Note], stays: Stays) -> Pitch:
     midi = part.tuning.open_pitch(note.string) + part.capo + note.fret
-    hangs = note.tied or bool(note.techniques & _ARRIVING)
+    hangs = note.tied or bool(note.techniques & ARRIVING)
     follows = next((at for at, other in enumerate(before) if other.string == note.string), None) if hangs else None
     fixed = Spot(note.string, note.fret) if stays(note, hangs and follows is None) else None
     return Pitch(midi, fixed, follows)

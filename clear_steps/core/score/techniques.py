@@ -122,6 +122,7 @@ TECHNIQUES: dict[Technique, TechniqueRow] = {row.technique: row for row in _ROWS
 HOW_WORDS: dict[str, Technique] = {row.sign: row.technique for row in _ROWS if row.writing is Writing.WORD}
 UNPICKED = frozenset(row.technique for row in _ROWS if row.unpicked)
 HARMONICS = frozenset({_T.NATURAL_HARMONIC, _T.TOUCHED_HARMONIC, _T.ARTIFICIAL_HARMONIC, _T.PINCH_HARMONIC})
+ARRIVING = frozenset({_T.HAMMER_ON, _T.PULL_OFF, _T.SLIDE})  # they reach their note from the one before on its string
 
 # Widest bend, in half tones, that each row still names (common practice, no source).
 _BEND_ROWS = (

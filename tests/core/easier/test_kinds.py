@@ -43,6 +43,15 @@ def test_a_note_that_is_slurred_into_does_not_leave_its_string_alone() -> None:
     assert all(first == second for first, second in strings)
 
 
+def test_a_skip_is_brought_to_neighbouring_strings_at_the_same_pitch() -> None:
+    song = line("5.8+2.6", length=Fraction(1))
+    (after,) = results("skip", song.parts[0])
+    assert frets(after)[0] == [(2, 6), (4, 3)]
+    pitches = {song.parts[0].pitch_of(note) for event in after for note in event.notes}
+    assert pitches == {song.parts[0].pitch_of(note) for event in song.parts[0].bars[0].events for note in event.notes}
+    assert not results("skip", line("5.3+2.1", length=Fraction(1)).parts[0])
+
+
 def test_a_bend_becomes_its_target_fret_or_a_slide_to_it() -> None:
     part = part_with(line("3.7", "3.5"), {0: Event(HALF, (Note(3, 7, bend=Bend(Fraction(2), True)),))})
     assert [frets(events)[0] for events in results("bend-fret", part)] == [[(3, 9)]]

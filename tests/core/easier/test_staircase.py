@@ -8,10 +8,8 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 
 from clear_steps.core.easier import APPROACHES, TOLERANCE, Approach, SetupWish, Wish, by_hand, easier, staircase, version_of
-from clear_steps.core.easier.edit import applied
-from clear_steps.core.easier.layers import bass, chord_name, melody, strum, weights_between
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.score import STANDARD, TUNINGS, Event, Part, Song, Stroke
+from clear_steps.core.score import STANDARD, TUNINGS, Event, Song
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -60,54 +58,6 @@ def test_the_groove_keeps_more_rhythm_than_the_melody_approach_where_both_thin_o
     groove = staircase(song, song.parts[0], LADDER, Wish((3.0,), Approach.GROOVE))[0]
     tuneful = staircase(song, song.parts[0], LADDER, Wish((3.0,), Approach.MELODY))[0]
     assert groove.kept.rhythm >= tuneful.kept.rhythm - 1e-9
-
-
-def layered(song: Song, layer: object) -> Part:
-    made = applied(song.parts[0], layer(song, song.parts[0]))  # type: ignore[operator]
-    assert made is not None
-    return made
-
-
-def test_the_melody_layer_keeps_the_top_voice_and_leaves_the_bass_out() -> None:
-    song = line("5.3+1.0", "2.1", "4.2+1.3", "2.3", length=Fraction(1))
-    notes = [note for _, _, event in layered(song, melody).events() for note in event.notes]
-    assert [(note.string, note.fret) for note in notes] == [(1, 0), (2, 1), (1, 3), (2, 3)]
-
-
-def test_a_single_line_that_crosses_to_low_strings_is_all_melody() -> None:
-    song = line("2.5", "3.5", "4.5", "5.5", length=Fraction(1))
-    assert layered(song, melody).bars == song.parts[0].bars
-
-
-def test_the_bass_layer_lasts_to_its_next_note() -> None:
-    song = line("5.3+1.0", "2.1", "6.3", "2.3", length=Fraction(1))
-    events = layered(song, bass).bars[0].events
-    assert [(event.quarters, [note.string for note in event.notes]) for event in events] == [(2, [5]), (2, [6])]
-
-
-def test_chords_to_strum_are_named_from_all_parts_and_stroked_on_the_beats() -> None:
-    song = line("3.0+2.1+1.0", "3.0+2.1+1.0", "3.2+2.1+1.0", "3.2+2.1+1.0", length=Fraction(1))
-    low = line("5.3", "5.3", "5.0", "5.0", length=Fraction(1)).parts[0]
-    version = layered(replace(song, parts=(song.parts[0], low)), strum)
-    events = version.bars[0].events
-    assert [event.chord for event in events] == ["C", "", "Am", ""]
-    assert {event.stroke for event in events} == {Stroke.DOWN}
-    assert version.bars[0].quarters == 4
-
-
-def test_open_shapes_are_not_offered_where_they_do_not_sound() -> None:
-    song = line("1.0")
-    other = replace(song.parts[0], tuning=TUNINGS["drop D"])
-    with pytest.raises(InvalidValueError, match="tuning"):
-        strum(replace(song, parts=(other,)), other)
-    lowered = replace(song.parts[0], tuning=TUNINGS["half step down"])
-    assert lowered.tuning != STANDARD
-    assert strum(replace(song, parts=(lowered,)), lowered)
-
-
-def test_a_chord_is_named_by_what_sounds_longest_over_its_bass() -> None:
-    song = line("6.3+3.0+2.0+1.3", length=Fraction(4))
-    assert chord_name(weights_between(song, 0, Fraction(0), Fraction(4))) == "G"
 
 
 def test_an_edit_by_hand_joins_the_others_and_builds_on_them() -> None:

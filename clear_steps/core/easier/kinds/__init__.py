@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.phrases import breath_before, like_before, octave_lower, octaves_to_line, percussion_out, root_on_strong_beats, straightened
-from clear_steps.core.easier.kinds.places import other_places
+from clear_steps.core.easier.kinds.places import closer_strings, other_places
 from clear_steps.core.easier.kinds.rhythm import fewer_notes, onto_the_beat
 from clear_steps.core.easier.kinds.technique import (
     bend_to_fret,
@@ -35,6 +35,7 @@ class Kind:
 
 _ROWS = (
     Kind("place", "the same pitches elsewhere on the neck", other_places),
+    Kind("skip", "notes struck together on neighbouring strings", closer_strings),
     Kind("octave", "the bar an octave lower", octave_lower),
     Kind("optional", "optional notes left out", optional_out),
     Kind("leave-out", "ornaments left out", leave_out),

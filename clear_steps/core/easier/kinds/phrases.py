@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, plain, whole_bar, with_notes
-from clear_steps.core.score import Bar, Event, Note, Part, Technique
+from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part, Technique
 from clear_steps.core.score.ringing import BASS_STRING
 
 _OCTAVE_FRETS = 12
@@ -87,7 +87,7 @@ def _places(event: Event) -> set[tuple[int, int]]:
 
 
 def _begins_tied(bar: Bar) -> bool:
-    return any(note.tied or note.techniques & {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE} for note in bar.events[0].notes)
+    return any(note.tied or note.techniques & ARRIVING for note in bar.events[0].notes)
 
 
 def straightened(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -106,8 +106,7 @@ def straightened(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def _unslurred(event: Event) -> Event:
-    arriving = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
-    return replace(event, notes=tuple(replace(note, techniques=note.techniques - arriving) for note in event.notes))
+    return replace(event, notes=tuple(replace(note, techniques=note.techniques - ARRIVING) for note in event.notes))
 
 
 def breath_before(part: Part, index: int) -> Iterator[tuple[Change, ...]]:

@@ -4,13 +4,14 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from clear_steps.core.easier.edit import Change
-from clear_steps.core.easier.kinds.bars import with_notes
+from clear_steps.core.easier.kinds.bars import each, with_notes
 from clear_steps.core.hand import is_fretted
-from clear_steps.core.score import Event, Note, Part, Technique
+from clear_steps.core.score import ARRIVING, Event, Note, Part, Technique
 
 _HIGHEST_FRET = 17
 _MOST_NOTES_ALONE = 8  # in a busier bar one note elsewhere changes little
 _STRING_STEPS = (1, -1, 2, -2)
+_CLOSE_FRETS = 3
 
 
 def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -31,12 +32,29 @@ def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
                     yield (Change(index, onset, (event,), (moved,)),)
 
 
+def closer_strings(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Notes struck together over skipped strings, the lower ones brought to the strings next to them."""
+    bar = part.bars[index]
+
+    def rewrite(event: Event) -> tuple[Event, ...] | None:
+        if len(event.notes) < 2:
+            return None
+        closer = [event.notes[0]]
+        for note in event.notes[1:]:
+            strings = range(closer[-1].string + 1, note.string)
+            nearer = (moved for string in strings if (moved := _at(part, note, string)) and abs(moved.fret - closer[-1].fret) <= _CLOSE_FRETS)
+            closer.append(next(nearer, note))
+        return (with_notes(event, closer),)
+
+    if not any(note.tied or note.techniques & ARRIVING for event in bar.events for note in event.notes):
+        yield from each(part, index, rewrite)
+
+
 def _hangs_together(event: Event, following: Event | None) -> bool:
     """Whether a slur or a tie leads into or out of the note, so that it cannot leave its string alone."""
-    arriving = {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE}
     note = event.notes[0]
     after = [other for other in following.notes if other.string == note.string] if following else []
-    return note.tied or bool(note.techniques & arriving) or any(other.tied or other.techniques & arriving for other in after)
+    return note.tied or bool(note.techniques & ARRIVING) or any(other.tied or other.techniques & ARRIVING for other in after)
 
 
 def _moved(part: Part, event: Event, step: int) -> Event | None:

@@ -6,11 +6,10 @@ from fractions import Fraction
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import whole_bar, without
-from clear_steps.core.score import Bar, Event, Part, Technique
+from clear_steps.core.score import ARRIVING, Bar, Event, Part
 
 # Grids in beats of the bar, from the finest: halves, beats, two beats, the bar.
 _GRIDS = (Fraction(1, 2), Fraction(1), Fraction(2))
-_SLURS = (Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE)
 
 
 def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -54,7 +53,7 @@ def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: Fracti
 
 def _lasting(event: Event, quarters: Fraction) -> Event:
     """The event, longer; a slur into it has lost the note it came from."""
-    notes = tuple(replace(without(note, _SLURS), tied=False) for note in event.notes)
+    notes = tuple(replace(without(note, ARRIVING), tied=False) for note in event.notes)
     return replace(event, quarters=quarters, notes=notes, techniques=event.techniques if notes else frozenset(), stroke=event.stroke if notes else None)
 
 

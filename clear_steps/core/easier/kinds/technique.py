@@ -7,7 +7,7 @@ from functools import partial
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, plain, with_notes, without
-from clear_steps.core.score import Bend, Event, Note, Part, Technique
+from clear_steps.core.score import ARRIVING, Bend, Event, Note, Part, Technique
 
 _OWN_ORNAMENTS = {
     Technique.VIBRATO,
@@ -21,7 +21,6 @@ _SHARED_ORNAMENTS = {
     Technique.TREMOLO, Technique.FREE_TREMOLO, Technique.TRILL, Technique.RAKE, Technique.WHAMMY_DIP, Technique.PALM_MUTE, Technique.SLAP,
     Technique.PINCH_HARMONIC, Technique.ARTIFICIAL_HARMONIC, Technique.PICK_AND_FINGERS, Technique.PRE_BEND, Technique.SHIFT_SLIDE, Technique.GRACE,
 }  # fmt: skip
-_SLURS = (Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE)
 
 
 def leave_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -39,12 +38,17 @@ def leave_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 def ring_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """Strings need not ring on."""
-    yield from each(part, index, lambda event: (replace(event, techniques=event.techniques - {Technique.LET_RING}),))
+    yield from each(part, index, lambda event: (without_ringing(event),))
+
+
+def without_ringing(event: Event) -> Event:
+    """The event with its notes stopped at the next."""
+    return replace(event, techniques=event.techniques - {Technique.LET_RING})
 
 
 def picked(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """Hammer-ons, pull-offs and slides as picked notes."""
-    yield from each(part, index, lambda event: (replace(event, notes=tuple(without(note, _SLURS) for note in event.notes)),))
+    yield from each(part, index, lambda event: (replace(event, notes=tuple(without(note, ARRIVING) for note in event.notes)),))
 
 
 def slurred(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -76,7 +80,7 @@ def bend_to_fret(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
         if note.bend is None:
             return note
         target = note.fret + round(note.bend.half_tones)
-        bare = without(replace(note, bend=None), _SLURS if note.bend.half_tones >= 1 else ())
+        bare = without(replace(note, bend=None), ARRIVING if note.bend.half_tones >= 1 else ())
         return bare if note.tied or target > part.highest_fret else replace(bare, fret=target, finger=None)
 
     yield from each(part, index, lambda event: (_unbent(event, [straight(note) for note in event.notes]),))
