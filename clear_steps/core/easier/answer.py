@@ -7,7 +7,7 @@ from clear_steps.core.easier.approach import Approach
 from clear_steps.core.easier.edit import Edit
 from clear_steps.core.easier.kept import Kept
 from clear_steps.core.easier.setups import SetupWish
-from clear_steps.core.grade import Grading
+from clear_steps.core.grade import Grading, Limits
 from clear_steps.core.score import Part
 
 
@@ -19,6 +19,7 @@ class Wish:
     approach: Approach = Approach.SOUND
     layer: str = ""  # to begin with, whatever the approach
     setup: SetupWish = SetupWish.AS_WRITTEN
+    limits: Limits | None = None  # of the student, besides the Steps
     fill_short_bars: bool = False  # to the usual length; it no longer fits the recording then
 
 
@@ -42,6 +43,7 @@ class Blocking:
     measure: str
     step: float
     tried: tuple[Tried, ...]
+    limit: str = ""  # of the student, that it goes past
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,23 +6,25 @@ by grading the whole part with it, by the same code as the original, since neigh
 anew. At the end every edit that turned out not to be needed is taken away.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from math import ceil
 
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
-from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, transposition, version_of
+from clear_steps.core.easier.edit import Change, Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
+from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
 from clear_steps.core.easier.kept import Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
-from clear_steps.core.grade import BarGrade, Grader, GradeRequest, Grading, Ladder, grade_part
-from clear_steps.core.score import Bar, Part, Song
+from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.easier.writing import Writing
+from clear_steps.core.grade import Ability, Grader, GradeRequest, Grading, Ladder, grade_part
+from clear_steps.core.score import Part, Song
 
-TOLERANCE = 0.05  # reached means at most this above the target
 _STAIR = 0.5
 _ROUNDS = 12  # over the bars of a stair
 _TRIES_A_BAR = 6  # edits on top of one another before a bar is given up at a stair
@@ -44,7 +46,9 @@ def staircase(
     """A version for every target, hardest first, each containing the edits of the one before; raises StoppedError."""
     targets = sorted(set(wish.targets), reverse=True)
     given = given_edits(song, part, ladder, wish, request)
-    search = _Search(song, part, ladder, _Goal(targets[-1], wish.approach, given), request, progress)
+    ability = Ability(request.player, wish.limits, ladder) if wish.limits else None
+    heights = Heights(Grader(song, version_of(part, given), ladder, request), targets[-1], ability)
+    search = _Search(part, heights, _Goal(targets[-1], wish.approach, given), progress)
     before = grade_part(song, part, ladder, request)
     if layer := wish.layer or APPROACHES[wish.approach].layer:
         search.take_layer(song, LAYERS[layer])
@@ -53,10 +57,6 @@ def staircase(
         search.settle(target)
         found.append(search.result(target, before))
     return tuple(found)
-
-
-def _highest(grading: Grading) -> float:
-    return max([grading.step, *(bar.step for bar in grading.bars)])
 
 
 def _stairs(start: float, target: float) -> list[float]:
@@ -68,17 +68,13 @@ def _stairs(start: float, target: float) -> list[float]:
 
 
 @dataclass(frozen=True, slots=True)
-class _Proposed:
-    kind: Kind
-    changes: tuple[Change, ...]
-    version: Part
-    kept: float  # of the whole, in per cent
-
-
-@dataclass(frozen=True, slots=True)
 class _Trial:
-    proposed: _Proposed
-    step: float  # of the bar
+    proposed: Proposed
+    after: Height  # of the bar
+
+    @property
+    def level(self) -> float:
+        return self.after.level
 
     @property
     def kept(self) -> float:
@@ -93,114 +89,119 @@ class _Goal:
 
 
 class _Search:
-    """The version so far, with the edits that made it."""
+    """The strategy: which bar, which proposal, and when to stop."""
 
-    def __init__(self, song: Song, part: Part, ladder: Ladder, goal: _Goal, request: GradeRequest, progress: Progress) -> None:
-        self.target = self._lowest = goal.lowest
-        self._original, self._progress, approach = part, progress, goal.approach
-        half_tones = transposition(goal.given)
-        self._kinds = {name: kind for name, kind in KINDS.items() if name not in APPROACHES[approach].without}
-        self._settled = frozenset(edit.id for edit in goal.given)  # and of edits that a harder version of the staircase has
-        self.scores = KeptSoFar(part, APPROACHES[approach].weights, half_tones)
+    def __init__(self, part: Part, heights: Heights, goal: _Goal, progress: Progress) -> None:
+        self._target = self._lowest = self._stair = goal.lowest
+        self._heights, self._progress = heights, progress
+        half_tones, weights, without = transposition(goal.given), APPROACHES[goal.approach].weights, APPROACHES[goal.approach].without
+        scores = KeptSoFar(part, weights, half_tones)
         self._plain_scores = KeptSoFar(part, half_tones=half_tones)
-        self.edits: list[Edit] = [edit for edit in goal.given if edit.setup]  # compared through its transposition it loses nothing
-        self.version = version_of(part, self.edits)
-        for edit in goal.given[len(self.edits) :]:
-            version = applied(self.version, edit.changes)
-            assert version is not None  # made of this very text
-            self.edits.append(replace(edit, loss=self.scores.of(self.version).overall - self.scores.of(version).overall))
-            self.version = version
-        self._grader = Grader(song, self.version, ladder, request)
-        self._began = self.graded(self.version)
-        self._start = _highest(self._began)
-        self._stair = self.target
-        self._known_bars: dict[Bar, Bar] = {bar: bar for bar in part.bars}
-        self._next_id = len(self.edits) + 1
+        self._writing = Writing(part, goal.given, scores)
+        self._proposals = Proposals(part, {name: kind for name, kind in KINDS.items() if name not in without}, scores)
+        self._began, self._began_step = heights.of(self.version), heights.graded(self.version).step
+        self._start = heights.highest(self.version)
+        self._tried_levels: dict[tuple[int, ...], float] = {}  # of a bar between its neighbours, each by its identity
+
+    @property
+    def version(self) -> Part:
+        """What the edits taken so far make of the original."""
+        return self._writing.version
 
     def take_layer(self, song: Song, layer: Layer) -> None:
         """Begin with a layer of the music, an edit a bar."""
-        for change in self._dry_where_harder(layer.changes(song, self._original)):
-            version = applied(self.version, (change,))
-            assert version is not None  # layers are made of the part itself
-            loss = self.scores.of(self.version).overall - self.scores.of(version).overall
-            number = self._original.bar_number(change.bar)
-            self.edits.append(Edit(self._next_id, layer.name, (change,), f"asked for: {layer.does}", f"bar {number}: {layer.does}", loss))
-            self._next_id += 1
-            self.version = version
-        self.version = self._known(self.version)
-        self._settled = frozenset(edit.id for edit in self.edits)
+        original = self._writing.original
+        changes = self._dry_where_harder(layer.changes(song, original))
+        self._writing.take(layer.name, changes, f"asked for: {layer.does}", lambda change: f"bar {original.bar_number(change.bar)}: {layer.does}")
+        self._writing.version = self._proposals.known(self.version)
+        self._writing.settle()
 
     def _dry_where_harder(self, changes: Sequence[Change]) -> list[Change]:
         """A note left out no longer stops the ones that ring: where that makes a bar harder, they need not ring on."""
         version = applied(self.version, changes)
-        assert version is not None
-        graded = self.graded(version)
-        harder = {change.bar for change in changes if graded.bars[change.bar].step > self._began.bars[change.bar].step}
+        assert version is not None  # layers are made of the part itself
+        graded = self._heights.graded(version)
+        harder = {change.bar for change in changes if graded.bars[change.bar].step > self._began[change.bar].grade.step}
         dry = [replace(change, after=tuple(without_ringing(event) for event in change.after)) for change in changes]
         return [other if change.bar in harder else change for change, other in zip(changes, dry, strict=True)]
 
     def settle(self, target: float) -> None:
         """Down the stairs to a target, then without what it does not need; what harder versions have stays."""
-        self.target = target
-        for stair in _stairs(_highest(self.graded(self.version)), target):
-            self.descend(stair)
-        self.take_away_the_needless()
-        if self.take_shorter_ways():
-            self.take_away_the_needless()
+        self._target = target
+        for stair in _stairs(self._heights.highest(self.version), target):
+            self._descend(stair)
+        self._take_away_the_needless()
+        if self._take_shorter_ways():
+            self._take_away_the_needless()
         self._give_back_the_harmful()
-        self._settled = frozenset(edit.id for edit in self.edits)
+        self._writing.settle()
 
     def result(self, target: float, before: Grading) -> Easier:
         """What stands now, as an answer."""
-        after = self.graded(self.version)
-        reached = self.reached(after)
-        blocking = () if reached else self.blocking(after)
-        return Easier(target, reached, tuple(self.edits), self.version, before, after, self._plain_scores.of(self.version), blocking)
+        reached = self._reached(self.version)
+        blocking = () if reached else self._blocking()
+        after, kept = self._heights.graded(self.version), self._plain_scores.of(self.version)
+        return Easier(target, reached, tuple(self._writing.edits), self.version, before, after, kept, blocking)
 
-    def graded(self, part: Part) -> Grading:
-        """The whole part, by the same code as the original."""
-        return self._grader.grade(part)
-
-    def reached(self, grading: Grading, target: float | None = None) -> bool:
+    def _reached(self, version: Part, target: float | None = None) -> bool:
         """Whether every bar and the song stand at the target."""
-        return _highest(grading) <= (self.target if target is None else target) + TOLERANCE
+        return self._heights.highest(version) <= (self._target if target is None else target) + TOLERANCE
 
-    def descend(self, stair: float) -> None:
+    def _descend(self, stair: float) -> None:
         """Bring every bar, and then the song, down to a stair, as far as it goes."""
-        self._stair = stair
-        ceiling = stair
+        self._stair = ceiling = stair
         for _ in range(_ROUNDS):
-            grading = self.graded(self.version)
-            if self.reached(grading, stair):
+            if self._reached(self.version, stair):
                 return
-            above = [bar for bar in grading.bars if bar.step > stair + TOLERANCE]
+            bars = self._heights.of(self.version)
+            above = [bar for bar in bars if bar.level > stair + TOLERANCE]
             if not above:
                 # Bars are down as far as they go, the song is not: what has to be remembered or lasts counts on top.
-                highest = max(bar.step for bar in grading.bars)
-                ceiling = max(min(ceiling, highest) - max(grading.step - stair, _MARGIN), 1.0)
-                above = [bar for bar in grading.bars if bar.step > ceiling + TOLERANCE]
-            edits_before = len(self.edits)
-            for bar in above:
-                self._tell()
-                self._lower(bar, min(ceiling, stair))
-            if len(self.edits) == edits_before and not any(bar.step > stair + TOLERANCE for bar in above) and self._remember_less(stair):
+                highest = max(bar.level for bar in bars)
+                ceiling = max(min(ceiling, highest) - max(self._heights.graded(self.version).step - stair, _MARGIN), 1.0)
+                above = [bar for bar in bars if bar.level > ceiling + TOLERANCE]
+            edits_before = len(self._writing.edits)
+            self._lower_each(above, min(ceiling, stair))
+            if len(self._writing.edits) == edits_before and not any(bar.level > stair + TOLERANCE for bar in above) and self._remember_less(stair):
                 continue
-            if len(self.edits) == edits_before and (ceiling == stair or ceiling <= 1.0):
+            if len(self._writing.edits) == edits_before and (ceiling == stair or ceiling <= 1.0):
                 return
-            ceiling = stair if len(self.edits) > edits_before else ceiling
+            ceiling = stair if len(self._writing.edits) > edits_before else ceiling
+
+    def _lower_each(self, above: Iterable[Height], limit: float) -> None:
+        """Bars that recur are edited together: what served the first of equals is tried on the next."""
+        served: dict[int, tuple[int, list[Proposed]]] = {}  # by the identity of the bar: index and what was taken
+        for bar in above:
+            self._tell()
+            index = bar.grade.index
+            key = id(self.version.bars[index])
+            if key in served:
+                bar = self._like(bar, *served[key])
+            served.setdefault(key, (index, self._lower(bar, limit)))
+
+    def _like(self, bar: Height, first: int, taken: Sequence[Proposed]) -> Height:
+        """The bar with the edits of its equal, as far as they fit and lower it too."""
+        index = bar.grade.index
+        for proposed in taken:
+            changes = tuple(replace(change, bar=change.bar + index - first) for change in proposed.changes)
+            version = self._proposals.made(self.version, changes, index)
+            after = self._heights.at(version, index) if version else bar
+            if version is None or after.level > bar.level - _WORTHLESS:
+                break
+            self._writing.take_proposed(replace(proposed, changes=changes, version=version), bar, after)
+            bar = after
+        return bar
 
     def _remember_less(self, stair: float) -> bool:
         """Play a varied bar as it was before, where that loses least and brings the song down; whether one was found."""
-        kind = self._kinds["variation"]
-        now = self.graded(self.version)
-        found: list[_Proposed] = []
-        for index in range(len(self.version.bars)):
-            made = ((changes, self._made(self.version, changes, index)) for changes in kind.propose(self.version, index))
-            found += [_Proposed(kind, changes, version, self.scores.of(version).overall) for changes, version in made if version is not None]
+        kind, step = KINDS["variation"], self._heights.graded(self.version).step
+        found = [proposed for index in range(len(self.version.bars)) for proposed in self._proposals.of_kind(kind, self.version, index)]
         for proposed in sorted(found, key=lambda proposed: -proposed.kept):
-            grading = self.graded(proposed.version)
-            if grading.step <= now.step - _LESS_TO_REMEMBER and max(bar.step for bar in grading.bars) <= stair + TOLERANCE:
-                self._take(proposed, now.bars[proposed.changes[0].bar])
+            heights = self._heights.of(proposed.version)
+            lighter = self._heights.graded(proposed.version).step <= step - _LESS_TO_REMEMBER
+            if lighter and max(bar.level for bar in heights) <= stair + TOLERANCE:
+                index = proposed.changes[0].bar
+                self._writing.take_proposed(proposed, self._heights.at(self.version, index), heights[index])
                 return True
         return False
 
@@ -210,167 +211,103 @@ class _Search:
         if not self._progress(min(max(done, 0.0), 0.95)):
             raise StoppedError
 
-    def _lower(self, bar: BarGrade, limit: float) -> None:
-        """Edits of one bar, one on top of another, until it stands at the limit."""
-        before = bar
-        for _ in range(_TRIES_A_BAR):
-            trials = self._trials(before, limit)
-            if not trials:
-                return
-            good = [trial for trial in trials if trial.step <= limit + TOLERANCE]
-            now = self.scores.of(self.version).overall
-            chosen = min(good, key=lambda trial: (-trial.kept, trial.step)) if good else max(trials, key=partial(_worth, before.step, now))
-            before = self._take(chosen.proposed, before)
-            if before.step <= limit + TOLERANCE:
-                return
+    def _lower(self, bar: Height, limit: float) -> list[Proposed]:
+        """Edits of one bar, one on top of another, until it stands at the limit; what was taken."""
+        before, taken = bar, list[Proposed]()
+        while len(taken) < _TRIES_A_BAR and before.level > limit + TOLERANCE and (trials := self._trials(before, limit)):
+            good = [trial for trial in trials if trial.level <= limit + TOLERANCE]
+            now = self._writing.kept
+            chosen = min(good, key=lambda trial: (-trial.kept, trial.level)) if good else max(trials, key=partial(_worth, before.level, now))
+            self._writing.take_proposed(chosen.proposed, before, chosen.after)
+            taken.append(chosen.proposed)
+            before = chosen.after
+        return taken
 
-    def _trials(self, bar: BarGrade, limit: float) -> list[_Trial]:
+    def _trials(self, bar: Height, limit: float) -> list[_Trial]:
         """Proposals that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
         trials: list[_Trial] = []
-        now, plain_now = self.scores.of(self.version).overall, self._plain_scores.of(self.version).overall
-        for proposed in sorted(self._proposed(self.version, bar.index), key=lambda proposed: -proposed.kept):
-            if any(trial.step <= limit + TOLERANCE and trial.kept > proposed.kept for trial in trials):
+        index, now, plain_now = bar.grade.index, self._writing.kept, self._plain_scores.of(self.version).overall
+        for proposed in sorted(self._proposals.of(self.version, index, partial(_can_lower, bar)), key=lambda proposed: -proposed.kept):
+            if any(trial.level <= limit + TOLERANCE and trial.kept > proposed.kept for trial in trials):
                 break
             if proposed.kept > now + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            step = self.graded(proposed.version).bars[bar.index].step
-            if step <= bar.step - _WORTHLESS:
-                trials.append(_Trial(proposed, step))
+            surroundings = tuple(map(id, proposed.version.bars[max(index - 1, 0) : index + 2]))
+            if self._tried_levels.get(surroundings, 0.0) > bar.level - _WORTHLESS:
+                continue
+            after = self._heights.at(proposed.version, index)
+            self._tried_levels[surroundings] = after.level
+            if after.level <= bar.level - _WORTHLESS:
+                trials.append(_Trial(proposed, after))
         return trials
 
     def _give_back_the_harmful(self) -> None:
-        """Where the target is not met, the last edits are refused until neither the song nor a bar stands higher for them."""
-        while not self.reached(self.graded(self.version)) and not self._harmless(self.graded(self.version)):
-            last = next((edit for edit in reversed(self.edits) if edit.id not in self._settled), None)
-            if last is None:
-                return
-            self.edits = [edit for edit in self.edits if edit is not last]
-            self.version = self._with_bars_of(self.edits, frozenset(last.bars))
+        """The last edits are refused until neither the song nor a bar stands higher for them."""
+        while not self._harmless() and self._writing.drop_last(self._proposals):
+            pass
 
-    def _harmless(self, grading: Grading) -> bool:
+    def _harmless(self) -> bool:
         """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers change with their neighbours."""
-        bars = zip(grading.bars, self._began.bars, strict=True)
-        return grading.step <= self._began.step + _SLACK and all(bar.step <= max(own.step, self.target + TOLERANCE) + _SLACK for bar, own in bars)
+        bars = zip(self._heights.of(self.version), self._began, strict=True)
+        song_step = self._heights.graded(self.version).step
+        return song_step <= self._began_step + _SLACK and all(bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars)
 
-    def _proposed(self, version: Part, index: int) -> Iterator[_Proposed]:
-        """What every kind proposes for a bar, where it hangs together."""
-        for kind in self._kinds.values():
-            for changes in kind.propose(version, index):
-                made = self._made(version, changes, index)
-                if made is not None:
-                    yield _Proposed(kind, changes, made, self.scores.of(made).overall)
-
-    def _made(self, version: Part, changes: Sequence[Change], index: int) -> Part | None:
-        """The version with changes of one bar, equal bars being one object; None if they do not fit or hang together."""
-        made = applied(version, changes)
-        if made is None or not all(_well_formed(made, change.bar) for change in changes):
-            return None
-        touched = {change.bar for change in changes}
-        bars = tuple(self._known_bars.setdefault(bar, bar) if at in touched else bar for at, bar in enumerate(made.bars))
-        return replace(made, bars=bars)
-
-    def _take(self, trial: _Proposed, before: BarGrade) -> BarGrade:
-        after = self.graded(trial.version).bars[before.index]
-        number = self._original.bar_number(before.index)
-        finding = before.findings[before.hardest_measure]
-        reason = f"Bar {number}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
-        effect = _effect(number, before, after)
-        for change in trial.changes:  # an edit each, so that each can be refused alone
-            version = applied(self.version, (change,))
-            assert version is not None  # the trial applied all of them
-            loss = self.scores.of(self.version).overall - self.scores.of(version).overall
-            self.edits.append(Edit(self._next_id, trial.kind.name, (change,), reason, effect, loss, dependencies(self.edits, (change,))))
-            self._next_id += 1
-            self.version = version
-        self.version = trial.version
-        return after
-
-    def take_shorter_ways(self) -> bool:
+    def _take_shorter_ways(self) -> bool:
         """Where edits lie on one another, one proposal for the bar as written may do as well and lose less."""
-        if not self.reached(self.graded(self.version)):
+        if not self._reached(self.version):
             return False
-        found = False
-        fixed = {bar for edit in self.edits if edit.id in self._settled for bar in edit.bars}
-        stacked = {bar for edit in self.edits if edit.builds_on for bar in edit.bars} - fixed
+        found, writing = False, self._writing
+        fixed = {bar for edit in writing.edits if edit.id in writing.settled for bar in edit.bars}
+        stacked = {bar for edit in writing.edits if edit.builds_on for bar in edit.bars} - fixed
         for index in sorted(stacked):
-            others = [edit for edit in self.edits if index not in edit.bars]
-            as_written = replace(self.version, bars=(*self.version.bars[:index], self._original.bars[index], *self.version.bars[index + 1 :]))
-            now = self.scores.of(self.version).overall
-            shorter = [entry for entry in self._proposed(as_written, index) if entry.kept > now + _WORTHLESS]
-            chosen = next((entry for entry in sorted(shorter, key=lambda entry: -entry.kept) if self.reached(self.graded(entry.version))), None)
+            as_written = replace(self.version, bars=(*self.version.bars[:index], writing.original.bars[index], *self.version.bars[index + 1 :]))
+            shorter = [entry for entry in self._proposals.of(as_written, index) if entry.kept > writing.kept + _WORTHLESS]
+            chosen = next((entry for entry in sorted(shorter, key=lambda entry: -entry.kept) if self._reached(entry.version)), None)
             if chosen:
-                before = self.graded(as_written).bars[index]
-                self.edits, self.version = others, as_written
-                self._take(chosen, before)
+                writing.edits, writing.version = [edit for edit in writing.edits if index not in edit.bars], as_written
+                writing.take_proposed(chosen, self._heights.at(as_written, index), self._heights.at(chosen.version, index))
                 found = True
         return found
 
-    def take_away_the_needless(self) -> None:
+    def _take_away_the_needless(self) -> None:
         """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
-        if not self.reached(self.graded(self.version)):
+        if not self._reached(self.version):
             return
-        for edit in sorted(self.edits, key=lambda edit: -edit.loss):
-            if edit not in self.edits or edit.id in self._settled:
-                continue
-            gone = refused_with(self.edits, [edit.id])
-            fewer = [other for other in self.edits if other.id not in gone]
-            version = self._with_bars_of(fewer, frozenset(bar for other in self.edits if other.id in gone for bar in other.bars))
-            if self.reached(self.graded(version)):
-                self.edits, self.version = fewer, version
+        for edit in sorted(self._writing.edits, key=lambda edit: -edit.loss):
+            if edit in self._writing.edits and edit.id not in self._writing.settled:
+                fewer, version = self._writing.without(edit, self._proposals)
+                if self._reached(version):
+                    self._writing.edits, self._writing.version = fewer, version
 
-    def _with_bars_of(self, edits: Sequence[Edit], touched: frozenset[int]) -> Part:
-        """The version with some bars made afresh by these edits; the others stay the objects they are."""
-        made = self._known(version_of(self._original, [edit for edit in edits if touched & set(edit.bars)]))
-        return replace(self.version, bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)))
-
-    def _known(self, version: Part) -> Part:
-        return replace(version, bars=tuple(self._known_bars.setdefault(bar, bar) for bar in version.bars))
-
-    def blocking(self, grading: Grading) -> tuple[Blocking, ...]:
+    def _blocking(self) -> tuple[Blocking, ...]:
         """Bars above the target, with the best that each kind could still do.
 
         Where all bars meet it and only the song does not, the hardest bars and what comes on top of them.
         """
-        above = [bar for bar in grading.bars if bar.step > self.target + TOLERANCE]
+        bars, grading = self._heights.of(self.version), self._heights.graded(self.version)
+        above = [bar for bar in bars if bar.level > self._target + TOLERANCE]
         if above:
-            return tuple(Blocking(bar.index, bar.hardest_measure, bar.step, self._tried(bar)) for bar in above)
+            return tuple(Blocking(bar.grade.index, bar.measure, bar.step, self._tried(bar), bar.limit) for bar in above)
         on_top = "memory" if grading.memory >= grading.stamina else "stamina"
-        peak = [grading.bars[index] for index in grading.peak_bars]
-        return tuple(Blocking(bar.index, on_top, bar.step, self._tried(bar)) for bar in peak)
+        return tuple(Blocking(index, on_top, bars[index].step, self._tried(bars[index])) for index in grading.peak_bars)
 
-    def _tried(self, bar: BarGrade) -> tuple[Tried, ...]:
+    def _tried(self, bar: Height) -> tuple[Tried, ...]:
         tried = []
-        for kind in self._kinds.values():
-            versions = (self._made(self.version, changes, bar.index) for changes in kind.propose(self.version, bar.index))
-            steps = [self.graded(version).bars[bar.index].step for version in versions if version is not None]
-            tried.append(Tried(kind.name, min(steps, default=bar.step)))
+        for kind in self._proposals.kinds.values():
+            versions = (proposed.version for proposed in self._proposals.of_kind(kind, self.version, bar.grade.index))
+            lowest = min((self._heights.at(version, bar.grade.index) for version in versions), key=lambda height: height.level, default=bar)
+            tried.append(Tried(kind.name, lowest.grade.findings[bar.measure].step if bar.limit else lowest.grade.step))
         return tuple(tried)
+
+
+def _can_lower(bar: Height, kind: Kind) -> bool:
+    """Whether what a kind leaves as it is does not hold the bar up by itself."""
+    return bar.measure not in kind.leaves if bar.limit else bar.grade.step_of(kind.leaves) <= bar.level - _WORTHLESS
 
 
 def _worth(start: float, kept: float, trial: _Trial) -> float:
     """Steps won for what is lost; a little loss is never worth endless much."""
-    return (start - trial.step) / (kept - trial.kept + _LOSS_FLOOR)
-
-
-def _well_formed(part: Part, index: int) -> bool:
-    """No tie in the bar or into the next one has lost the note it holds on; no two notes share a string."""
-    bars = part.bars[max(index - 1, 0) : index + 2]
-    before: dict[int, int] = {}
-    for at, bar in enumerate(bars):
-        for event in bar.events:
-            frets = {note.string: note.fret for note in event.notes}
-            hangs = any(note.tied and before.get(note.string) != note.fret for note in event.notes)
-            if len(frets) < len(event.notes) or (hangs and (at > 0 or index == 0)):
-                return False
-            before = frets
-    return part.bars[index].quarters == sum(event.quarters for event in part.bars[index].events)
-
-
-def _effect(number: int, before: BarGrade, after: BarGrade) -> str:
-    """What the edit does to the bar: its Step, and the measure that falls most."""
-    name = max(before.findings, key=lambda measure: before.findings[measure].step - after.findings[measure].step)
-    a, b = before.findings[name].step, after.findings[name].step
-    return f"bar {number}: Step {before.step:.1f} to {after.step:.1f}; {name} {a:.1f} to {b:.1f}"
+    return (start - trial.level) / (kept - trial.kept + _LOSS_FLOOR)
 
 
 def compared(song: Song, part: Part, ladder: Ladder, edits: Sequence[Edit], refused: Sequence[int], request: GradeRequest) -> tuple[Part, Grading, Kept]:

@@ -4,6 +4,7 @@ from clear_steps.core.grade.alternatives import SCHOOL_TITLES, Alternative, alte
 from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
 from clear_steps.core.grade.ladder import CURVE_NAMES, Ladder
+from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.recurrence import Recurrence, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
@@ -12,7 +13,36 @@ from clear_steps.core.grade.telling import three_sentences
 from clear_steps.core.grade.uncertainty import StepRange, step_range
 
 __all__ = [
-    "CURVE_NAMES", "HEADLINE", "MEASURES", "SCHOOL_TITLES", "Alternative", "BarGrade", "Difference", "Finding", "GradeRequest", "Grader",
-    "Grading", "Ladder", "Measure", "Place", "Recurrence", "Rung", "StepRange", "Weighing", "alternatives", "difference", "grade_part",
-    "grade_song", "hand_tables", "recurrence_words", "recurrences", "rungs", "step_range", "three_sentences",
+    "CURVE_NAMES",
+    "HEADLINE",
+    "MEASURES",
+    "SCHOOL_TITLES",
+    "Ability",
+    "Alternative",
+    "BarGrade",
+    "Beyond",
+    "Difference",
+    "Finding",
+    "GradeRequest",
+    "Grader",
+    "Grading",
+    "HardestShape",
+    "Ladder",
+    "Limits",
+    "Measure",
+    "Place",
+    "Recurrence",
+    "Rung",
+    "StepRange",
+    "Weighing",
+    "alternatives",
+    "difference",
+    "grade_part",
+    "grade_song",
+    "hand_tables",
+    "recurrence_words",
+    "recurrences",
+    "rungs",
+    "step_range",
+    "three_sentences",
 ]  # fmt: skip

@@ -63,6 +63,10 @@ class BarGrade:
         """The measure that makes the bar hard."""
         return max(self.findings, key=lambda name: self.findings[name].step)
 
+    def step_of(self, measures: Iterable[str]) -> float:
+        """The bar's Step if only these measures had found something."""
+        return _bar_step([self.findings[name] for name in measures], False)
+
     def step_without(self, measure: str) -> float:
         """The bar's Step if a measure had found nothing."""
         return _bar_step([finding for name, finding in self.findings.items() if name != measure], self.past_hand and measure != "stretch")

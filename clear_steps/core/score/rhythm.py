@@ -41,12 +41,16 @@ class Metre:
     @property
     def beat_quarters(self) -> Fraction:
         """Length of the counted beat: a dotted quarter in 6/8, 9/8, 12/8, else the unit."""
-        if self.unit >= 8 and self.beats % 3 == 0 and self.beats > 3:
-            return Fraction(12, self.unit)
-        return Fraction(4, self.unit)
+        return _beat_quarters(self.beats, self.unit)
 
     def __str__(self) -> str:
         return f"{self.beats}/{self.unit}"
+
+
+@lru_cache
+def _beat_quarters(beats: int, unit: int) -> Fraction:
+    compound = unit >= 8 and beats % 3 == 0 and beats > 3
+    return Fraction(12 if compound else 4, unit)
 
 
 def parse_metre(text: str) -> Metre:

@@ -26,17 +26,21 @@ Proposal = tuple[Change, ...]
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A family member: its name, what it does in words, and what it proposes for a bar (by index)."""
+    """A family member: its name, what it does in words, what it proposes for a bar (by index), and the measures of the bar it leaves as they are."""
 
     name: str
     does: str
     propose: Callable[[Part, int], Iterator[Proposal]]
+    leaves: frozenset[str] = frozenset()
 
+
+_SAME_NOTES = frozenset({"technique"})
+_SAME_BAR = frozenset({"technique", "picking", "damping", "rhythm"})
 
 _ROWS = (
-    Kind("place", "the same pitches elsewhere on the neck", other_places),
-    Kind("skip", "notes struck together on neighbouring strings", closer_strings),
-    Kind("octave", "the bar an octave lower", octave_lower),
+    Kind("place", "the same pitches elsewhere on the neck", other_places, _SAME_NOTES),
+    Kind("skip", "notes struck together on neighbouring strings", closer_strings, _SAME_NOTES),
+    Kind("octave", "the bar an octave lower", octave_lower, _SAME_NOTES),
     Kind("optional", "optional notes left out", optional_out),
     Kind("leave-out", "ornaments left out", leave_out),
     Kind("release", "bends without release, and smaller ones", smaller_bend),
@@ -56,7 +60,7 @@ _ROWS = (
     Kind("variation", "the bar as it was before", like_before),
     Kind("straight", "triplets straightened", straightened),
     Kind("beat", "off-beat notes moved to the beat", onto_the_beat),
-    Kind("breath", "time to move: the last note before the bar left out", breath_before),
+    Kind("breath", "time to move: the last note before the bar left out", breath_before, _SAME_BAR),
     Kind("ring", "strings need not ring on", ring_out),
     Kind("rhythm", "the notes on strong beats kept", fewer_notes),
 )

@@ -1,0 +1,66 @@
+"""What the kinds of edit propose for a bar, where it hangs together, with what would be kept."""
+
+from collections.abc import Callable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+from clear_steps.core.easier.edit import Change, applied
+from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.easier.kinds import Kind
+from clear_steps.core.score import Bar, Part
+
+
+@dataclass(frozen=True, slots=True)
+class Proposed:
+    """Changes of one kind, the version they make, and what it keeps of the whole, in per cent."""
+
+    kind: Kind
+    changes: tuple[Change, ...]
+    version: Part
+    kept: float
+
+
+class Proposals:
+    """Proposals for the bars of versions of one part; equal bars are one object, so that each is judged once."""
+
+    def __init__(self, original: Part, kinds: Mapping[str, Kind], scores: KeptSoFar) -> None:
+        self.kinds, self._scores = kinds, scores
+        self._known_bars: dict[Bar, Bar] = {bar: bar for bar in original.bars}
+
+    def of(self, version: Part, index: int, worth_trying: Callable[[Kind], bool] = lambda _: True) -> Iterator[Proposed]:
+        """What every kind that is worth trying proposes for a bar."""
+        for kind in filter(worth_trying, self.kinds.values()):
+            yield from self.of_kind(kind, version, index)
+
+    def of_kind(self, kind: Kind, version: Part, index: int) -> Iterator[Proposed]:
+        """What one kind proposes for a bar."""
+        for changes in kind.propose(version, index):
+            made = self.made(version, changes, index)
+            if made is not None:
+                yield Proposed(kind, changes, made, self._scores.of(made).overall)
+
+    def made(self, version: Part, changes: Sequence[Change], index: int) -> Part | None:
+        """The version with changes of or near one bar; None if they do not fit or hang together."""
+        made = applied(version, changes)
+        if made is None or not all(_well_formed(made, change.bar) for change in changes):
+            return None
+        touched = {change.bar for change in changes} | {index}
+        bars = tuple(self._known_bars.setdefault(bar, bar) if at in touched else bar for at, bar in enumerate(made.bars))
+        return replace(made, bars=bars)
+
+    def known(self, version: Part) -> Part:
+        """The version with every bar the object that equal bars are."""
+        return replace(version, bars=tuple(self._known_bars.setdefault(bar, bar) for bar in version.bars))
+
+
+def _well_formed(part: Part, index: int) -> bool:
+    """No tie in the bar or into the next one has lost the note it holds on; no two notes share a string."""
+    bars = part.bars[max(index - 1, 0) : index + 2]
+    before: dict[int, int] = {}
+    for at, bar in enumerate(bars):
+        for event in bar.events:
+            frets = {note.string: note.fret for note in event.notes}
+            hangs = any(note.tied and before.get(note.string) != note.fret for note in event.notes)
+            if len(frets) < len(event.notes) or (hangs and (at > 0 or index == 0)):
+                return False
+            before = frets
+    return part.bars[index].quarters == sum(event.quarters for event in part.bars[index].events)

@@ -1,0 +1,75 @@
+"""The version being written: the edits taken so far, and what they make of the original."""
+
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import replace
+
+from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, version_of
+from clear_steps.core.easier.heights import Height
+from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.score import Part
+
+
+class Writing:
+    """Edits in the order they were taken; those settled belong to what was asked for, or to a harder version of the staircase."""
+
+    def __init__(self, original: Part, given: Sequence[Edit], scores: KeptSoFar) -> None:
+        self.original, self.scores = original, scores
+        self.edits: list[Edit] = [edit for edit in given if edit.setup]  # compared through its transposition it loses nothing
+        self.version = version_of(original, self.edits)
+        for edit in given[len(self.edits) :]:
+            self._add(edit)
+        self.settle()
+
+    def settle(self) -> None:
+        """What stands now stays."""
+        self.settled = frozenset(edit.id for edit in self.edits)
+
+    @property
+    def kept(self) -> float:
+        """What is kept of the whole, in per cent, as the search weighs it."""
+        return self.scores.of(self.version).overall
+
+    def take(self, kind: str, changes: Iterable[Change], reason: str, effect: Callable[[Change], str]) -> None:
+        """Add changes, an edit each, so that each can be refused alone."""
+        for change in changes:
+            number = max((edit.id for edit in self.edits), default=0) + 1
+            self._add(Edit(number, kind, (change,), reason, effect(change), 0.0, dependencies(self.edits, (change,))))
+
+    def _add(self, edit: Edit) -> None:
+        version = applied(self.version, edit.changes)
+        assert version is not None  # what is taken was made of this very text
+        loss = self.scores.of(self.version).overall - self.scores.of(version).overall
+        self.edits.append(replace(edit, loss=loss))
+        self.version = version
+
+    def take_proposed(self, proposed: Proposed, before: Height, after: Height) -> None:
+        """Add what a kind of edit proposed for a bar, saying why and to what effect."""
+        number = self.original.bar_number(before.grade.index)
+        evidence = before.grade.findings[before.measure].evidence
+        past = f" The limit here: {before.limit}." if before.limit else ""
+        effect = _effect(number, before, after)
+        self.take(proposed.kind.name, proposed.changes, f"Bar {number}: {evidence[:1].lower()}{evidence[1:]}{past}", lambda _: effect)
+        self.version = proposed.version
+
+    def drop_last(self, proposals: Proposals) -> bool:
+        """Refuse the last edit that is not settled; False where there is none."""
+        last = next((edit for edit in reversed(self.edits) if edit.id not in self.settled), None)
+        if last is not None:
+            self.edits, self.version = self.without(last, proposals)
+        return last is not None
+
+    def without(self, edit: Edit, proposals: Proposals) -> tuple[list[Edit], Part]:
+        """The other edits that do not build on it, and the version they make; bars it does not touch stay the objects they are."""
+        gone = refused_with(self.edits, [edit.id])
+        fewer = [other for other in self.edits if other.id not in gone]
+        touched = {bar for other in self.edits if other.id in gone for bar in other.bars}
+        made = proposals.known(version_of(self.original, [other for other in fewer if touched & set(other.bars)]))
+        return fewer, replace(self.version, bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)))
+
+
+def _effect(number: int, before: Height, after: Height) -> str:
+    """What an edit does to a bar: its Step, and the measure that falls most."""
+    old, new = before.grade.findings, after.grade.findings
+    name = max(old, key=lambda measure: old[measure].step - new[measure].step)
+    return f"bar {number}: Step {before.grade.step:.1f} to {after.grade.step:.1f}; {name} {old[name].step:.1f} to {new[name].step:.1f}"
