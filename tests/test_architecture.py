@@ -15,8 +15,8 @@ ALLOWED = {
     "core.easier": {"core.errors", "core.score", "core.hand", "core.grade"},
     "ladders": {"core.errors", "core.score", "core.hand", "core.grade"},
     "formats": {"core.errors", "core.score", "core.hand", "core.grade", "ladders"},
-    "store": {"core.errors", "core.hand", "core.easier"},
-    "demo": {"core.hand", "core.easier", "formats", "ladders", "store"},
+    "store": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier"},
+    "demo": {"core.score", "core.hand", "core.grade", "core.easier", "formats", "ladders", "store"},
     "report": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "formats"},
     "web": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "ladders", "formats", "store"},
 }

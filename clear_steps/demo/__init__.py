@@ -6,14 +6,20 @@ from importlib.resources import files
 from pydantic import TypeAdapter
 
 from clear_steps.core.easier import Blocking, Edit, easier
+from clear_steps.core.grade import HardestShape, Limits
 from clear_steps.core.hand import Player
+from clear_steps.core.score import Technique
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
-from clear_steps.store import Database, NewVersion, Players, Songs, Versions
+from clear_steps.store import Database, NewVersion, Songs, Student, Students, Versions
 
 # The Step of the version each piece ships with, in the order of the files.
 TARGETS = (4.0, 4.0, 3.0, 2.5, 4.0, 6.0)
-_PLAYERS = (("Mira", 100.0), ("Tomke", 78.0), ("Anselm", 115.0))
+_STUDENTS = (
+    Student("Mira", Player(100.0), Limits(5.0, frozenset({Technique.TAP, Technique.BEND_WHOLE, Technique.PINCH_HARMONIC}), HardestShape.SMALL_BARRE)),
+    Student("Tomke", Player(78.0), Limits(2.5, frozenset(Technique) - {Technique.LET_RING, Technique.SLIDE, Technique.ACCENT}, HardestShape.NO_BARRE)),
+    Student("Anselm", Player(115.0), Limits(8.0)),
+)
 
 
 def demo_texts() -> list[str]:
@@ -50,11 +56,11 @@ def found_versions() -> bytes:
 
 
 def seed(database: Database) -> None:
-    """Store the demo pieces, a version of each, and players in a new database."""
+    """Store the demo pieces, a version of each, and students in a new database."""
     with database.session() as session:
-        songs, versions, players = Songs(session), Versions(session), Players(session)
+        songs, versions, students = Songs(session), Versions(session), Students(session)
         for text, shipped in zip(demo_texts(), demo_versions(), strict=True):
             stored = songs.add(read_tab(text).song.title, text)
             versions.add(NewVersion(stored.id, 1, 0, shipped.target, shipped.edits, shipped.blocking))
-        for name, span_mm in _PLAYERS:
-            players.add(name, Player(span_mm))
+        for student in _STUDENTS:
+            students.add(student)

@@ -3,12 +3,12 @@
 from dataclasses import dataclass
 
 from sqlalchemy import select
-from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from clear_steps.store.clock import now
-from clear_steps.store.errors import NotFoundError, StaleRevisionError
+from clear_steps.store.errors import NotFoundError
 from clear_steps.store.models import LadderRevisionRow, LadderRow
+from clear_steps.store.revised import Revised
 
 
 @dataclass(frozen=True, slots=True)
@@ -26,6 +26,7 @@ class Ladders:
 
     def __init__(self, session: Session) -> None:
         self._session = session
+        self._revisions = Revised(session, LadderRevisionRow, "ladder")
 
     def every(self) -> list[StoredLadder]:
         """All of the teacher's ladders, oldest first."""
@@ -45,19 +46,13 @@ class Ladders:
         row = LadderRow(in_use=False, created_at=now())
         self._session.add(row)
         self._session.flush()
-        self._save(row.id, 1, content)
+        self._revisions.begin(row.id, content)
         self.use(row.id)
         return self._stored(row)
 
     def save(self, ladder_id: int, based_on: int, content: str) -> StoredLadder:
         """Add a revision; raises StaleRevisionError if a newer one than `based_on` exists, or NotFoundError."""
-        latest = self.get(ladder_id).number
-        if latest != based_on:
-            raise StaleRevisionError(based_on, latest)
-        try:
-            self._save(ladder_id, latest + 1, content)
-        except IntegrityError as cause:  # somebody saved between the look and the write
-            raise StaleRevisionError(based_on, latest + 1) from cause
+        self._revisions.save(ladder_id, based_on, content)
         return self.get(ladder_id)
 
     def use(self, ladder_id: int | None) -> None:
@@ -72,12 +67,6 @@ class Ladders:
             raise NotFoundError(f"there is no ladder {ladder_id}")
         return row
 
-    def _save(self, ladder_id: int, number: int, content: str) -> None:
-        self._session.add(LadderRevisionRow(ladder_id=ladder_id, number=number, content=content, saved_at=now()))
-        self._session.flush()
-
     def _stored(self, row: LadderRow) -> StoredLadder:
-        latest = self._session.scalars(
-            select(LadderRevisionRow).where(LadderRevisionRow.ladder_id == row.id).order_by(LadderRevisionRow.number.desc()).limit(1)
-        ).one()
+        latest = self._revisions.latest(row.id)
         return StoredLadder(row.id, latest.number, latest.content, row.in_use)

@@ -47,6 +47,8 @@ class VersionRow(Base):
     approach: Mapped[str] = mapped_column(default="sound")
     layer: Mapped[str] = mapped_column(default="")
     staircase: Mapped[int | None]  # one number for all versions found together
+    student: Mapped[str] = mapped_column(default="")  # JSON: for whom it was written, as they were then
+    put_away: Mapped[bool] = mapped_column(default=False)  # out of sight, never deleted
     created_at: Mapped[datetime]
 
 
@@ -72,15 +74,45 @@ class HandEditRow(Base):
     saved_at: Mapped[datetime]
 
 
-class PlayerRow(Base):
-    """A hand that plays."""
+class StudentRow(Base):
+    """Somebody who plays; what is known of them is in the latest revision."""
 
-    __tablename__ = "players"
+    __tablename__ = "students"
     id: Mapped[int] = mapped_column(primary_key=True)
-    name: Mapped[str] = mapped_column(String(80), unique=True)
-    span_mm: Mapped[float]
-    little_finger: Mapped[str] = mapped_column(default="usual")
-    thumb_over: Mapped[bool] = mapped_column(default=False)
+    created_at: Mapped[datetime]
+
+
+class StudentRevisionRow(Base):
+    """One save of a student, as JSON."""
+
+    __tablename__ = "student_revisions"
+    __table_args__ = (UniqueConstraint("owner_id", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    owner_id: Mapped[int] = mapped_column(ForeignKey("students.id"), index=True)
+    number: Mapped[int]
+    content: Mapped[str]
+    saved_at: Mapped[datetime]
+
+
+class GroupRow(Base):
+    """Players of one song together; who plays what is in the latest revision."""
+
+    __tablename__ = "groups"
+    id: Mapped[int] = mapped_column(primary_key=True)
+    song_id: Mapped[int] = mapped_column(ForeignKey("songs.id"), index=True)
+    created_at: Mapped[datetime]
+
+
+class GroupRevisionRow(Base):
+    """One save of a group, as JSON."""
+
+    __tablename__ = "group_revisions"
+    __table_args__ = (UniqueConstraint("owner_id", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    owner_id: Mapped[int] = mapped_column(ForeignKey("groups.id"), index=True)
+    number: Mapped[int]
+    content: Mapped[str]
+    saved_at: Mapped[datetime]
 
 
 class LadderRow(Base):
@@ -96,9 +128,9 @@ class LadderRevisionRow(Base):
     """One save of a ladder, as JSON in the shape of a ladder file."""
 
     __tablename__ = "ladder_revisions"
-    __table_args__ = (UniqueConstraint("ladder_id", "number"),)
+    __table_args__ = (UniqueConstraint("owner_id", "number"),)
     id: Mapped[int] = mapped_column(primary_key=True)
-    ladder_id: Mapped[int] = mapped_column(ForeignKey("ladders.id"), index=True)
+    owner_id: Mapped[int] = mapped_column(ForeignKey("ladders.id"), index=True)
     number: Mapped[int]
     content: Mapped[str]
     saved_at: Mapped[datetime]

@@ -11,6 +11,7 @@ from clear_steps.core.easier import Blocking, Edit
 from clear_steps.store.clock import now
 from clear_steps.store.errors import NotFoundError
 from clear_steps.store.models import ChoiceRow, HandEditRow, VersionRow
+from clear_steps.store.students import Student, student_json, student_of
 
 _EDIT = TypeAdapter(Edit)
 _EDITS = TypeAdapter(tuple[Edit, ...])
@@ -33,6 +34,8 @@ class StoredVersion:
     approach: str = "sound"
     layer: str = ""
     staircase: int | None = None
+    student: Student | None = None  # for whom it was written, as they were then
+    put_away: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -47,6 +50,7 @@ class NewVersion:
     blocking: tuple[Blocking, ...]
     approach: str = "sound"
     layer: str = ""
+    student: Student | None = None
 
 
 class Versions:
@@ -66,6 +70,7 @@ class Versions:
             blocking=_BLOCKING.dump_json(new.blocking).decode(),
             approach=new.approach,
             layer=new.layer,
+            student=student_json(new.student),
             created_at=now(),
         )
         self._session.add(row)
@@ -101,6 +106,11 @@ class Versions:
         """One version; raises NotFoundError."""
         return self._stored(self._row(version_id))
 
+    def put_away(self, version_id: int, away: bool) -> StoredVersion:
+        """Take a version out of sight, or bring it back; it stays stored either way."""
+        self._row(version_id).put_away = away
+        return self.get(version_id)
+
     def choose(self, version_id: int, refused: tuple[int, ...]) -> StoredVersion:
         """Add a choice: exactly these edits are refused; ids it does not have are left out."""
         version = self.get(version_id)
@@ -126,4 +136,6 @@ class Versions:
             row.approach,
             row.layer,
             row.staircase,
+            student_of(row.student),
+            row.put_away,
         )

@@ -9,6 +9,7 @@ from clear_steps import __version__
 from clear_steps.store import Database
 from clear_steps.web.errors import handle_errors
 from clear_steps.web.file_routes import blueprint as file_blueprint
+from clear_steps.web.group_routes import blueprint as group_blueprint
 from clear_steps.web.jobs import Jobs
 from clear_steps.web.ladder_routes import blueprint as ladder_blueprint
 from clear_steps.web.openapi import one_name_each
@@ -16,6 +17,7 @@ from clear_steps.web.passage_routes import blueprint as passage_blueprint
 from clear_steps.web.routes import blueprint
 from clear_steps.web.schemas import ErrorModel
 from clear_steps.web.security import LOOPBACK_HOSTS, guard
+from clear_steps.web.student_routes import blueprint as student_blueprint
 from clear_steps.web.version_routes import blueprint as version_blueprint
 
 PAGES = Path(__file__).parent / "static"
@@ -32,7 +34,7 @@ def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages
     guard(app, hosts)
     handle_errors(app)
     app.extensions["clear_steps_jobs"] = Jobs()
-    for routes in (blueprint, passage_blueprint, version_blueprint, ladder_blueprint, file_blueprint):
+    for routes in (blueprint, passage_blueprint, version_blueprint, student_blueprint, group_blueprint, ladder_blueprint, file_blueprint):
         app.register_blueprint(routes)
     app.spec_processor(one_name_each)
     _serve_pages(app, pages)

@@ -1,10 +1,13 @@
 """A stored version -> what the Versions screen shows."""
 
 from collections import Counter
-from dataclasses import replace
+from dataclasses import asdict, replace
 
-from clear_steps.core.easier import TOLERANCE, Approach, compared, does, refused_with
-from clear_steps.core.grade import GradeRequest, Grading, StepRange, grade_part
+from pydantic import TypeAdapter
+
+from clear_steps.core.easier import LAYERS, Approach, Blocking, Edit, Kept, carries_the_tune, compared, does, is_reached, refused_with, short_bars
+from clear_steps.core.grade import Ability, GradeRequest, Grading, Ladder, StepRange, grade_part
+from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
 from clear_steps.formats.tabtext import Reading, write_tab
 from clear_steps.store import StoredVersion
@@ -14,16 +17,39 @@ from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import AnalysisModel, ClimbColumn, EventModel
 
 
+def standing(stored: StoredVersion, song: Song, ladder: Ladder) -> tuple[Part, Grading, Kept]:
+    """A version made afresh from its song, graded for the student it was written for, and what it keeps."""
+    return compared(song, song.parts[stored.part_index], ladder, stored.edits, stored.refused, _request(stored))
+
+
+def _request(stored: StoredVersion) -> GradeRequest:
+    return GradeRequest(stored.student.player) if stored.student else GradeRequest()
+
+
+def _is_reached(stored: StoredVersion, version: Part, grading: Grading, ladder: Ladder) -> bool:
+    ability = Ability(stored.student.player, stored.student.limits, ladder) if stored.student else None
+    return is_reached(grading, version, stored.target, ability)
+
+
+def asked_words(stored: StoredVersion) -> str:
+    """What was asked for: `Step 4`, `the bass alone`, `what Tomke can play`."""
+    asked = [LAYERS[stored.layer].does] if stored.layer else []
+    if stored.student:
+        asked.append(f"what {stored.student.name} can play")
+    if stored.target < HARDEST_STEP or not asked:
+        asked.append(f"Step {stored.target:g}")
+    return ", ".join(asked)
+
+
 def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse) -> api.VersionModel:
     """The version made afresh from its revision's text, with what is refused left as it was."""
-    song, request = read_cached(text).song, GradeRequest()
+    song = read_cached(text).song
     part = song.parts[stored.part_index]
-    version, after, kept = compared(song, part, ladder.ladder, stored.edits, stored.refused, request)
-    before = grade_part(song, part, ladder.ladder, request)
+    version, after, kept = standing(stored, song, ladder.ladder)
+    before = grade_part(song, part, ladder.ladder, _request(stored))
     gone = refused_with(stored.edits, stored.refused)
-    original, easier = _alone(song, part, before), _alone(song, version, after)
+    original, easier = alone(song, part, before), alone(song, version, after)
     _mark(original, easier)
-    reached = max([after.step, *(bar.step for bar in after.bars)]) <= stored.target + TOLERANCE
     return api.VersionModel(
         id=stored.id,
         song_id=stored.song_id,
@@ -33,41 +59,14 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         part_index=stored.part_index,
         target=stored.target,
         approach=Approach(stored.approach),
-        layer=stored.layer,
-        reached=reached,
-        kept=api.KeptModel(
-            tune=kept.tune,
-            bass=kept.bass,
-            harmony=kept.harmony,
-            rhythm=kept.rhythm,
-            overall=kept.overall,
-            same_onsets=kept.same_onsets,
-            still_the_tune=kept.still_the_tune,
-        ),
-        edits=[
-            api.EditModel(
-                id=edit.id,
-                kind=edit.kind,
-                does=does(edit.kind),
-                bars=[part.bar_number(bar) for bar in edit.bars],
-                reason=edit.reason,
-                effect=edit.effect,
-                loss=edit.loss,
-                builds_on=list(edit.builds_on),
-                refused=edit.id in gone,
-                refused_itself=edit.id in stored.refused,
-            )
-            for edit in stored.edits
-        ],
-        blocking=[
-            api.BlockingModel(
-                bar=part.bar_number(row.bar),
-                measure=row.measure,
-                step=row.step,
-                tried=[api.TriedModel(kind=tried.kind, does=does(tried.kind), step=tried.step) for tried in row.tried],
-            )
-            for row in stored.blocking
-        ],
+        layer=_layer(stored),
+        asked=asked_words(stored),
+        student=stored.student.name if stored.student else "",
+        put_away=stored.put_away,
+        reached=_is_reached(stored, version, after, ladder.ladder),
+        kept=api.KeptModel.model_validate({**asdict(kept), "still_the_tune": kept.still_the_tune}),
+        edits=[_edit_model(edit, part, edit.id in gone, edit.id in stored.refused) for edit in stored.edits],
+        blocking=[_blocking_model(row, part) for row in stored.blocking],
         original=original,
         version=easier,
         tab=write_tab(replace(song, parts=(version,))),
@@ -75,10 +74,33 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
     )
 
 
+def _layer(stored: StoredVersion) -> api.LayerName:
+    return TypeAdapter[api.LayerName](api.LayerName).validate_python(stored.layer)
+
+
+def _edit_model(edit: Edit, part: Part, refused: bool, refused_itself: bool) -> api.EditModel:
+    return api.EditModel(
+        id=edit.id,
+        kind=edit.kind,
+        does=does(edit.kind),
+        bars=[part.bar_number(bar) for bar in edit.bars],
+        reason=edit.reason,
+        effect=edit.effect,
+        loss=edit.loss,
+        builds_on=list(edit.builds_on),
+        refused=refused,
+        refused_itself=refused_itself,
+    )
+
+
+def _blocking_model(row: Blocking, part: Part) -> api.BlockingModel:
+    tried = [api.TriedModel(kind=tried.kind, does=does(tried.kind), step=tried.step) for tried in row.tried]
+    return api.BlockingModel(bar=part.bar_number(row.bar), measure=row.measure, step=row.step, limit=row.limit, tried=tried)
+
+
 def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.VersionCard:
     """A version among others: its Step, its climb, what it keeps."""
-    song = read_cached(text).song
-    version, after, kept = compared(song, song.parts[stored.part_index], ladder.ladder, stored.edits, stored.refused, GradeRequest())
+    version, after, kept = standing(stored, read_cached(text).song, ladder.ladder)
     return api.VersionCard(
         id=stored.id,
         target=stored.target,
@@ -87,10 +109,13 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
         edits=len(stored.edits),
         refused=len(stored.refused),
         approach=Approach(stored.approach),
-        layer=stored.layer,
+        layer=_layer(stored),
+        asked=asked_words(stored),
+        student=stored.student.name if stored.student else "",
+        put_away=stored.put_away,
         staircase=stored.staircase,
         step=after.step,
-        reached=max([after.step, *(bar.step for bar in after.bars)]) <= stored.target + TOLERANCE,
+        reached=_is_reached(stored, version, after, ladder.ladder),
         overall=kept.overall,
         same_onsets=kept.same_onsets,
         climb=[
@@ -100,7 +125,25 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
     )
 
 
-def _alone(song: Song, part: Part, grading: Grading) -> AnalysisModel:
+def part_offers(song: Song, ladder: Ladder) -> list[api.PartOffer]:
+    """The parts of a song, and what can be asked of each."""
+    carrier = carries_the_tune(song) if len(song.parts) > 1 else None
+    return [
+        api.PartOffer(
+            index=index,
+            name=part.name,
+            step=grade_part(song, part, ladder).step,
+            tuning=part.tuning.name,
+            capo=part.capo,
+            short_bars=[part.bar_number(bar) for bar in short_bars(part)],
+            carries_the_tune=part == carrier,
+        )
+        for index, part in enumerate(song.parts)
+    ]
+
+
+def alone(song: Song, part: Part, grading: Grading) -> AnalysisModel:
+    """One part of a song as the Desk shows it."""
     reading = Reading(replace(song, parts=(part,)), (), (tuple(0 for _ in part.bars),))
     return analysis_of(Graded(reading, (grading,), (StepRange(grading.step, grading.step, ()),)))
 

@@ -3,9 +3,8 @@
 from apiflask import APIBlueprint
 
 from clear_steps.core.errors import ReadError
-from clear_steps.core.hand import PRESET_SPANS_MM, Habits, Player
 from clear_steps.core.score import TECHNIQUES
-from clear_steps.store import OwnSteps, Players, Songs, StoredPlayer, StoredSong
+from clear_steps.store import OwnSteps, Songs, StoredSong
 from clear_steps.web import schemas as api
 from clear_steps.web.analysis import analysis_of, graded, hardest_words, problem_model
 from clear_steps.web.current import LadderInUse, current_database, current_ladder, ladder_in_use
@@ -96,42 +95,6 @@ def list_revisions(song_id: int) -> api.RevisionList:
 def save_revision(song_id: int, body: api.RevisionIn) -> api.DeskModel:
     """Save a text as a new revision; 409 if it is based on an old one."""
     return saved(song_id, body.based_on, body.text)
-
-
-@blueprint.get("/players")
-@blueprint.output(api.PlayerList)
-def list_players() -> api.PlayerList:
-    """Every player, and the preset hands."""
-    with current_database().session() as session:
-        players = Players(session).every()
-    return api.PlayerList(players=[_player_model(player) for player in players], preset_spans_mm=PRESET_SPANS_MM)
-
-
-def _player_model(stored: StoredPlayer) -> api.PlayerModel:
-    habits = stored.player.habits
-    return api.PlayerModel(id=stored.id, name=stored.name, span_mm=stored.player.span_mm, little_finger=habits.little_finger, thumb_over=habits.thumb_over)
-
-
-def _player(body: api.PlayerIn) -> Player:
-    return Player(body.span_mm, Habits(body.little_finger, body.thumb_over))
-
-
-@blueprint.post("/players")
-@blueprint.input(api.PlayerIn, arg_name="body")
-@blueprint.output(api.PlayerModel, status_code=201)
-def add_player(body: api.PlayerIn) -> api.PlayerModel:
-    """Store a new player."""
-    with current_database().session() as session:
-        return _player_model(Players(session).add(body.name, _player(body)))
-
-
-@blueprint.put("/players/<int:player_id>")
-@blueprint.input(api.PlayerIn, arg_name="body")
-@blueprint.output(api.PlayerModel)
-def change_player(player_id: int, body: api.PlayerIn) -> api.PlayerModel:
-    """Change a player's name, span and habits."""
-    with current_database().session() as session:
-        return _player_model(Players(session).change(player_id, body.name, _player(body)))
 
 
 @blueprint.get("/techniques")

@@ -268,17 +268,6 @@ class RevisionModel(BaseModel):
     text: str
 
 
-class PlayerIn(BaseModel):
-    name: str = Field(max_length=80)
-    span_mm: float = Field(ge=40, le=200)
-    little_finger: LittleFinger = LittleFinger.USUAL
-    thumb_over: bool = False
-
-
-class PlayerModel(PlayerIn):
-    id: int
-
-
 class TechniqueModel(BaseModel):
     technique: str
     name: str
@@ -294,11 +283,6 @@ class CardList(BaseModel):
 
 class RevisionList(BaseModel):
     revisions: list[RevisionModel]
-
-
-class PlayerList(BaseModel):
-    players: list[PlayerModel]
-    preset_spans_mm: dict[str, float]
 
 
 class TechniqueList(BaseModel):

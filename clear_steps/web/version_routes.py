@@ -6,14 +6,15 @@ from apiflask import APIBlueprint
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from clear_steps.core.easier import Edit, Progress, Wish, applied, by_hand, staircase, version_of
+from clear_steps.core.easier import Edit, Progress, Wish, applied, by_hand, halved, set_note, staircase, version_of
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade import GradeRequest
 from clear_steps.core.score import Event, Part
 from clear_steps.formats.tabtext import read_tab, write_bars
-from clear_steps.store import NewVersion, Songs, StoredVersion, Versions
+from clear_steps.store import NewVersion, Songs, StoredVersion, Students, Versions
 from clear_steps.web import version_schemas as api
 from clear_steps.web.analysis import read_cached
-from clear_steps.web.comparing import version_card, version_model
+from clear_steps.web.comparing import part_offers, version_card, version_model
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.jobs import Job, Jobs
 
@@ -38,16 +39,20 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
     with database.session() as session:
         latest = Songs(session).get(song_id).latest
         ladder = ladder_in_use(session).ladder
+        student = Students(session).get(body.student_id).student if body.student_id is not None else None
     song = read_cached(latest.text).song
     if body.part_index >= len(song.parts):
         raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
 
-    wish = Wish((body.target, *body.further_targets), body.approach, body.layer, body.setup)
+    limits = student.limits if student else None
+    wish = Wish((body.target, *body.further_targets), body.approach, body.layer, body.setup, limits, body.fill_short_bars)
+    request = GradeRequest(student.player) if student else GradeRequest()
 
     def work(progress: Progress) -> int:
-        found = staircase(song, song.parts[body.part_index], ladder, wish, progress=progress)
+        found = staircase(song, song.parts[body.part_index], ladder, wish, request, progress)
         new = [
-            NewVersion(song_id, latest.number, body.part_index, step.target, step.edits, step.blocking, body.approach, body.layer) for step in reversed(found)
+            NewVersion(song_id, latest.number, body.part_index, step.target, step.edits, step.blocking, body.approach, body.layer, student)
+            for step in reversed(found)
         ]
         with database.session() as session:
             versions = Versions(session)
@@ -78,10 +83,11 @@ def list_versions(song_id: int) -> api.VersionList:
     """The versions of a song, easiest first."""
     with current_database().session() as session:
         songs, ladder = Songs(session), ladder_in_use(session)
-        songs.get(song_id)
+        latest = songs.get(song_id).latest
         found = Versions(session).of_song(song_id)
         texts = {version.revision: songs.revision(song_id, version.revision).text for version in found}
-    return api.VersionList(versions=[version_card(version, texts[version.revision], ladder) for version in found])
+    cards = [version_card(version, texts[version.revision], ladder) for version in found]
+    return api.VersionList(versions=cards, parts=part_offers(read_cached(latest.text).song, ladder.ladder))
 
 
 @blueprint.get("/versions/<int:version_id>")
@@ -99,6 +105,15 @@ def choose_edits(version_id: int, body: api.ChoiceIn) -> api.VersionModel:
     """Refuse exactly these edits; the version is fingered and graded anew."""
     with current_database().session() as session:
         return _shown(session, Versions(session).choose(version_id, tuple(body.refused)))
+
+
+@blueprint.put("/versions/<int:version_id>/away")
+@blueprint.input(api.AwayIn, arg_name="body")
+@blueprint.output(api.VersionModel)
+def put_version_away(version_id: int, body: api.AwayIn) -> api.VersionModel:
+    """Take a version out of sight, or bring it back; nothing of it is lost."""
+    with current_database().session() as session:
+        return _shown(session, Versions(session).put_away(version_id, body.away))
 
 
 @blueprint.get("/versions/<int:version_id>/bars/<int:bar>")
@@ -122,7 +137,22 @@ def change_bar(version_id: int, bar: int, body: api.BarTextModel) -> api.Version
         stored = versions.get(version_id)
         part = _original(session, stored)
         events = _events_of(body.tab, _standing(session, stored), bar)
-        edit = by_hand(part, stored.edits, stored.refused, bar, events)
+        return _shown(session, versions.add_hand_edit(version_id, by_hand(part, stored.edits, stored.refused, bar, events)))
+
+
+@blueprint.put("/versions/<int:version_id>/bars/<int:bar>/note")
+@blueprint.input(api.NoteIn, arg_name="body")
+@blueprint.output(api.VersionModel)
+def change_note(version_id: int, bar: int, body: api.NoteIn) -> api.VersionModel:
+    """Change, add or take out one note of a version by hand; it joins the list as an edit like any other."""
+    with current_database().session() as session:
+        versions = Versions(session)
+        stored = versions.get(version_id)
+        version = _standing(session, stored)
+        if bar >= len(version.bars):
+            raise InvalidValueError("bar", bar, f"0 to {len(version.bars) - 1}")
+        events = halved(version, bar, body.event) if body.halve else set_note(version, bar, body.event, body.string, body.fret)
+        edit = by_hand(_original(session, stored), stored.edits, stored.refused, bar, events)
         return _shown(session, versions.add_hand_edit(version_id, edit))
 
 
@@ -165,7 +195,7 @@ def carry_over(version_id: int) -> api.VersionModel:
             if carried is not None:
                 part = carried
                 fitting.append(edit)
-        new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, tuple(fitting), (), old.approach, old.layer))
+        new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, tuple(fitting), (), old.approach, old.layer, old.student))
         return _shown(session, versions.choose(new.id, old.refused) if old.refused else new)
 
 

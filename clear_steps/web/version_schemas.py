@@ -7,6 +7,8 @@ from pydantic import BaseModel, Field
 from clear_steps.core.easier import Approach, SetupWish
 from clear_steps.web.schemas import AnalysisModel, ClimbColumn
 
+LayerName = Literal["", "melody", "bass", "strum", "melody+bass", "melody+strum", "bass+strum", "one guitar"]
+
 
 class VersionIn(BaseModel):
     """Ask for an easier version of a part at a Step."""
@@ -14,8 +16,10 @@ class VersionIn(BaseModel):
     target: float = Field(ge=1, le=10)
     further_targets: list[Annotated[float, Field(ge=1, le=10)]] = Field([], max_length=8)  # of a staircase
     approach: Approach = Approach.SOUND
-    layer: Literal["", "melody", "bass", "strum"] = ""
+    layer: LayerName = ""
     setup: SetupWish = SetupWish.AS_WRITTEN
+    fill_short_bars: bool = False
+    student_id: int | None = None  # within whose limits, besides the Steps
     part_index: int = Field(0, ge=0, le=50)
 
 
@@ -62,6 +66,7 @@ class BlockingModel(BaseModel):
     bar: int
     measure: str
     step: float
+    limit: str  # of the student, that it goes past
     tried: list[TriedModel]
 
 
@@ -73,7 +78,10 @@ class VersionCard(BaseModel):
     edits: int
     refused: int
     approach: Approach
-    layer: str
+    layer: LayerName
+    asked: str  # in words what was asked for
+    student: str  # for whom it was written
+    put_away: bool
     staircase: int | None
     step: float
     reached: bool
@@ -82,8 +90,27 @@ class VersionCard(BaseModel):
     climb: list[ClimbColumn]
 
 
+class PartOffer(BaseModel):
+    """A part of the latest revision, and what can be asked of it."""
+
+    index: int
+    name: str
+    step: float
+    tuning: str
+    capo: int
+    short_bars: list[int]  # their numbers
+    carries_the_tune: bool  # of several guitars
+
+
 class VersionList(BaseModel):
     versions: list[VersionCard]
+    parts: list[PartOffer]
+
+
+class AwayIn(BaseModel):
+    """Put a version away, or bring it back."""
+
+    away: bool
 
 
 class ChoiceIn(BaseModel):
@@ -103,7 +130,10 @@ class VersionModel(BaseModel):
     part_index: int
     target: float
     approach: Approach
-    layer: str
+    layer: LayerName
+    asked: str
+    student: str
+    put_away: bool
     reached: bool
     kept: KeptModel
     edits: list[EditModel]
@@ -112,6 +142,15 @@ class VersionModel(BaseModel):
     version: AnalysisModel
     tab: str
     summary: list[str]
+
+
+class NoteIn(BaseModel):
+    """A note of a version changed by hand: put on a string at a fret, or taken out; or its event halved, a rest after it."""
+
+    event: int = Field(ge=0)
+    string: int = Field(1, ge=1, le=8)
+    fret: int | None = Field(None, ge=0, le=36)
+    halve: bool = False
 
 
 class BarTextModel(BaseModel):

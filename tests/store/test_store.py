@@ -4,10 +4,16 @@ import sqlite3
 from pathlib import Path
 
 import pytest
+from alembic import command
+from alembic.config import Config
+from sqlalchemy import create_engine, text
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.hand import Player
-from clear_steps.store import Database, NotFoundError, Players, Songs, StaleRevisionError
+from clear_steps.core.grade import HardestShape, Limits
+from clear_steps.core.hand import Habits, LittleFinger, Player
+from clear_steps.core.score import Technique
+from clear_steps.store import Database, Group, Groups, Ladders, NotFoundError, Seat, Songs, StaleRevisionError, Student, Students
+from clear_steps.store.database import FILE_NAME, MIGRATIONS
 
 
 @pytest.fixture
@@ -62,16 +68,58 @@ def test_what_is_not_there_is_said(database: Database) -> None:
         Songs(session).get(7)
 
 
-def test_players_have_names_of_their_own_and_possible_hands(database: Database) -> None:
+def test_students_have_names_of_their_own_and_every_save_is_kept(database: Database) -> None:
+    limits = Limits(4.0, frozenset({Technique.TAP}), HardestShape.NO_BARRE, (("rhythm", 3.0),))
     with database.session() as session:
-        players = Players(session)
-        mira = players.add(" Mira  Holt ", Player(95))
-        assert mira.name == "Mira Holt"
-        with pytest.raises(InvalidValueError, match="no other player"):
-            players.add("Mira Holt", Player(100))
-        with pytest.raises(InvalidValueError, match="40 to 200 mm"):
-            players.add("Giant", Player(400))
-        assert players.change(mira.id, "Mira Holt", Player(99)).player.span_mm == 99
+        students = Students(session)
+        mira = students.add(Student(" Mira  Holt ", Player(95), limits))
+        assert mira.student == Student("Mira Holt", Player(95), limits)
+        with pytest.raises(InvalidValueError, match="no other student"):
+            students.add(Student("Mira Holt"))
+        changed = students.save(mira.id, 1, Student("Mira Holt", Player(99)))
+        assert (changed.number, changed.student.player.span_mm) == (2, 99)
+        with pytest.raises(StaleRevisionError):
+            students.save(mira.id, 1, Student("Mira Holt", Player(90)))
+        with pytest.raises(NotFoundError, match="student 9"):
+            students.get(9)
+    rows = sqlite3.connect(database.path).execute("SELECT number FROM student_revisions ORDER BY number").fetchall()
+    assert rows == [(1,), (2,)]
+
+
+def test_a_group_keeps_who_plays_what_and_every_save(database: Database) -> None:
+    with database.session() as session:
+        song = Songs(session).add("Porch", "one")
+        groups = Groups(session)
+        first = groups.add(song.id, Group("Thursday", (Seat("Mira"), Seat("Tomke", 0, 3))))
+        assert groups.save(first.id, 1, Group("Friday", (Seat("Mira"),))).number == 2
+        assert [each.group.name for each in groups.of_song(song.id)] == ["Friday"]
+        with pytest.raises(StaleRevisionError):
+            groups.save(first.id, 1, Group("Sunday", (Seat("Mira"),)))
+        with pytest.raises(InvalidValueError, match="1 to 12"):
+            Group("nobody", ())
+        with pytest.raises(InvalidValueError, match="name"):
+            Group(" ", (Seat("Mira"),))
+
+
+def test_players_of_an_older_file_become_students(tmp_path: Path) -> None:
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS))
+    engine = create_engine(f"sqlite:///{tmp_path / FILE_NAME}")
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0004")
+        connection.execute(text("INSERT INTO players (name, span_mm, little_finger, thumb_over) VALUES ('Mira', 95, 'avoided', 1)"))
+        connection.execute(text("INSERT INTO ladders (in_use, created_at) VALUES (1, CURRENT_TIMESTAMP)"))
+        connection.execute(text("INSERT INTO ladder_revisions (ladder_id, number, content, saved_at) VALUES (1, 1, '{}', CURRENT_TIMESTAMP)"))
+    database = Database(tmp_path)
+    with database.session() as session:
+        (mira,) = Students(session).every()
+        assert mira.student == Student("Mira", Player(95, Habits(LittleFinger.AVOIDED, True)))
+        assert Ladders(session).get(1).content == "{}"
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.downgrade(config, "0004")
+        assert connection.execute(text("SELECT name, span_mm, little_finger, thumb_over FROM players")).all() == [("Mira", 95, "avoided", 1)]
 
 
 def test_an_existing_file_is_opened_again_in_wal_mode(database: Database) -> None:

@@ -86,15 +86,6 @@ def test_every_error_has_one_shape(client: FlaskClient, path: str, status: int, 
     assert words in answer.json["message"].lower()
 
 
-def test_players_are_kept_and_a_taken_name_is_refused(client: FlaskClient) -> None:
-    assert client.post("/api/players", json={"name": "Mira", "span_mm": 95}).status_code == 201
-    again = client.post("/api/players", json={"name": "Mira", "span_mm": 95})
-    assert (again.status_code, "no other player" in again.json["message"]) == (422, True)
-    answer = client.get("/api/players").json
-    assert [player["name"] for player in answer["players"]] == ["Mira"]
-    assert set(answer["preset_spans_mm"]) == {"child", "small", "medium", "large"}
-
-
 def test_other_hosts_and_origins_are_not_served(client: FlaskClient) -> None:
     assert client.get("/api/songs", headers={"Host": "evil.example"}).status_code == 400
     assert client.post("/api/songs", json={"text": TAB}, headers={"Origin": "http://evil.example"}).status_code == 403

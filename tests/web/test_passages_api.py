@@ -125,8 +125,8 @@ def test_a_song_leaves_as_a_file(client: FlaskClient) -> None:
     assert client.get(f"/api/songs/{song}/file.exe").status_code == 422
 
 
-def test_a_players_habits_change_the_fingering(client: FlaskClient) -> None:
-    player = client.post("/api/players", json={"name": "Ines", "span_mm": 90, "little_finger": "avoided", "thumb_over": True}).json
+def test_a_students_habits_change_the_fingering(client: FlaskClient) -> None:
+    player = client.post("/api/students", json={"name": "Ines", "span_mm": 90, "little_finger": "avoided", "thumb_over": True}).json
     assert (player["little_finger"], player["thumb_over"]) == ("avoided", True)
     song = add(client)
     desk = client.get(f"/api/songs/{song}?span_mm=90&little_finger=avoided").json

@@ -4,10 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import Bar, Event, Metre, Part, Tuning
-
-HAND = "hand"  # the kind of an edit that the teacher made
 
 
 @dataclass(frozen=True, slots=True)
@@ -110,16 +107,3 @@ def transposition(edits: Sequence[Edit], refused: Iterable[int] = ()) -> int:
 def dependencies(edits: Sequence[Edit], changes: Sequence[Change]) -> tuple[int, ...]:
     """Ids of the edits that new changes build on: the ones that touched the same stretch."""
     return tuple(edit.id for edit in edits if any(old.overlaps(new) for old in edit.changes for new in changes))
-
-
-def by_hand(part: Part, edits: Sequence[Edit], refused: Iterable[int], bar: int, events: tuple[Event, ...]) -> Edit:
-    """A teacher's own edit of one bar of the version as it stands; raises InvalidValueError for a bar that is not there."""
-    if not 0 <= bar < len(part.bars):
-        raise InvalidValueError("bar", bar, f"0 to {len(part.bars) - 1}")
-    gone = refused_with(edits, refused)
-    kept = [edit for edit in edits if edit.id not in gone]
-    change = Change(bar, Fraction(0), version_of(part, edits, refused).bars[bar].events, events)
-    number = part.bar_number(bar)
-    own_id = max((edit.id for edit in edits), default=0) + 1
-    reason, effect = f"Bar {number}: the teacher's choice.", f"bar {number} changed by hand"
-    return Edit(own_id, HAND, (change,), reason, effect, 0.0, dependencies(kept, (change,)))

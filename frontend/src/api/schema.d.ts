@@ -40,6 +40,97 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/groups/{group_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A group with what each of its players plays. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    group_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GroupModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        /** Save a group as a new revision; 409 if it is based on an old one. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    group_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["GroupChange"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GroupModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/imports": {
         parameters: {
             query?: never;
@@ -326,135 +417,6 @@ export interface paths {
                 };
             };
         };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/players": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** Every player, and the preset hands. */
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PlayerList"];
-                    };
-                };
-            };
-        };
-        put?: never;
-        /** Store a new player. */
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["PlayerIn"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                201: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PlayerModel"];
-                    };
-                };
-                /** @description Validation error */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ErrorModel"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/players/{player_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Change a player's name, span and habits. */
-        put: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    player_id: number;
-                };
-                cookie?: never;
-            };
-            requestBody?: {
-                content: {
-                    "application/json": components["schemas"]["PlayerIn"];
-                };
-            };
-            responses: {
-                /** @description Successful response */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["PlayerModel"];
-                    };
-                };
-                /** @description Not found */
-                404: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ErrorModel"];
-                    };
-                };
-                /** @description Validation error */
-                422: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["ErrorModel"];
-                    };
-                };
-            };
-        };
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -752,6 +714,97 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["AlternativeList"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/songs/{song_id}/groups": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The groups of a song. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GroupList"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Store a new group of a song. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    song_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["GroupIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["GroupModel"];
                     };
                 };
                 /** @description Not found */
@@ -1202,6 +1255,135 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/students": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Every student by name, the preset hands, and the measures that may have a limit. */
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StudentList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        /** Store a new student. */
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["StudentIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StudentModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/students/{student_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save a student as a new revision; 409 if it is based on an old one. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    student_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["StudentChange"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StudentModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/techniques": {
         parameters: {
             query?: never;
@@ -1285,6 +1467,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/versions/{version_id}/away": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Take a version out of sight, or bring it back; nothing of it is lost. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version_id: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["AwayIn"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VersionModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/versions/{version_id}/bars/{bar}": {
         parameters: {
             query?: never;
@@ -1339,6 +1581,67 @@ export interface paths {
             requestBody?: {
                 content: {
                     "application/json": components["schemas"]["BarTextModel"];
+                };
+            };
+            responses: {
+                /** @description Successful response */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["VersionModel"];
+                    };
+                };
+                /** @description Not found */
+                404: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+                /** @description Validation error */
+                422: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ErrorModel"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/versions/{version_id}/bars/{bar}/note": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Change, add or take out one note of a version by hand; it joins the list as an edit like any other. */
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    version_id: number;
+                    bar: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: {
+                content: {
+                    "application/json": components["schemas"]["NoteIn"];
                 };
             };
             responses: {
@@ -1562,6 +1865,14 @@ export interface components {
          * @enum {string}
          */
         Approach: "sound" | "groove" | "shapes" | "strum" | "melody";
+        /**
+         * AwayIn
+         * @description Put a version away, or bring it back.
+         */
+        AwayIn: {
+            /** Away */
+            away: boolean;
+        };
         /** BarModel */
         BarModel: {
             /** Beat Quarters */
@@ -1619,6 +1930,8 @@ export interface components {
         BlockingModel: {
             /** Bar */
             bar: number;
+            /** Limit */
+            limit: string;
             /** Measure */
             measure: string;
             /** Step */
@@ -1880,6 +2193,67 @@ export interface components {
             /** Reach Mm */
             reach_mm: number;
         };
+        /** GroupCard */
+        GroupCard: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Who */
+            who: string[];
+        };
+        /**
+         * GroupChange
+         * @description A group changed, and the revision the change was based on.
+         */
+        GroupChange: {
+            /** Based On */
+            based_on: number;
+            /** Name */
+            name: string;
+            /** Seats */
+            seats: components["schemas"]["SeatIn"][];
+        };
+        /**
+         * GroupIn
+         * @description A group set of a song.
+         */
+        GroupIn: {
+            /** Name */
+            name: string;
+            /** Seats */
+            seats: components["schemas"]["SeatIn"][];
+        };
+        /** GroupList */
+        GroupList: {
+            /** Groups */
+            groups: components["schemas"]["GroupCard"][];
+        };
+        /** GroupModel */
+        GroupModel: {
+            /** Feel */
+            feel: string | null;
+            /** Id */
+            id: number;
+            /** Marked Tempo */
+            marked_tempo: number;
+            /** Name */
+            name: string;
+            /** Number */
+            number: number;
+            /** Seats */
+            seats: components["schemas"]["SeatModel"][];
+            /** Song Id */
+            song_id: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * HardestShape
+         * @description The hardest kind of shape a student knows.
+         * @enum {string}
+         */
+        HardestShape: "no barre" | "small barre" | "full barre";
         /**
          * ImportIn
          * @description A file to look at before anything is stored.
@@ -2023,6 +2397,13 @@ export interface components {
          * @enum {string}
          */
         LittleFinger: "avoided" | "usual" | "preferred";
+        /** MeasureModel */
+        MeasureModel: {
+            /** About */
+            about: string;
+            /** Name */
+            name: string;
+        };
         /**
          * NeckModel
          * @description Distances from the nut of frets 0, 1, 2 ... as counted from the capo, mm.
@@ -2036,6 +2417,29 @@ export interface components {
             string_letters: string[];
             /** String Pitches */
             string_pitches: number[];
+        };
+        /**
+         * NoteIn
+         * @description A note of a version changed by hand: put on a string at a fret, or taken out; or its event halved, a rest after it.
+         */
+        NoteIn: {
+            /** Event */
+            event: number;
+            /**
+             * Fret
+             * @default null
+             */
+            fret: number | null;
+            /**
+             * Halve
+             * @default false
+             */
+            halve: boolean;
+            /**
+             * String
+             * @default 1
+             */
+            string: number;
         };
         /** NoteModel */
         NoteModel: {
@@ -2140,6 +2544,26 @@ export interface components {
             typical: number;
         };
         /**
+         * PartOffer
+         * @description A part of the latest revision, and what can be asked of it.
+         */
+        PartOffer: {
+            /** Capo */
+            capo: number;
+            /** Carries The Tune */
+            carries_the_tune: boolean;
+            /** Index */
+            index: number;
+            /** Name */
+            name: string;
+            /** Short Bars */
+            short_bars: number[];
+            /** Step */
+            step: number;
+            /** Tuning */
+            tuning: string;
+        };
+        /**
          * PassageIn
          * @description Bars of a part by index, both inclusive.
          */
@@ -2174,45 +2598,6 @@ export interface components {
             column: number;
             /** Line */
             line: number;
-        };
-        /** PlayerIn */
-        PlayerIn: {
-            /** @default usual */
-            little_finger: components["schemas"]["LittleFinger"];
-            /** Name */
-            name: string;
-            /** Span Mm */
-            span_mm: number;
-            /**
-             * Thumb Over
-             * @default false
-             */
-            thumb_over: boolean;
-        };
-        /** PlayerList */
-        PlayerList: {
-            /** Players */
-            players: components["schemas"]["PlayerModel"][];
-            /** Preset Spans Mm */
-            preset_spans_mm: {
-                [key: string]: number;
-            };
-        };
-        /** PlayerModel */
-        PlayerModel: {
-            /** Id */
-            id: number;
-            /** @default usual */
-            little_finger: components["schemas"]["LittleFinger"];
-            /** Name */
-            name: string;
-            /** Span Mm */
-            span_mm: number;
-            /**
-             * Thumb Over
-             * @default false
-             */
-            thumb_over: boolean;
         };
         /** PressModel */
         PressModel: {
@@ -2319,6 +2704,47 @@ export interface components {
          * @enum {string}
          */
         School: "hold" | "balanced" | "move";
+        /**
+         * SeatIn
+         * @description Who plays, and what: a version, or a part of the original.
+         */
+        SeatIn: {
+            /**
+             * Part Index
+             * @default 0
+             */
+            part_index: number;
+            /**
+             * Version Id
+             * @default null
+             */
+            version_id: number | null;
+            /** Who */
+            who: string;
+        };
+        /**
+         * SeatModel
+         * @description A seat with what it plays: in words, its Step, and note by note.
+         */
+        SeatModel: {
+            part: components["schemas"]["PartModel"];
+            /**
+             * Part Index
+             * @default 0
+             */
+            part_index: number;
+            /** Plays */
+            plays: string;
+            /** Step */
+            step: number;
+            /**
+             * Version Id
+             * @default null
+             */
+            version_id: number | null;
+            /** Who */
+            who: string;
+        };
         /** SectionModel */
         SectionModel: {
             /** First Bar */
@@ -2369,6 +2795,128 @@ export interface components {
             step_then: number;
             /** Title */
             title: string;
+        };
+        /**
+         * StudentChange
+         * @description A student changed, and the revision the change was based on.
+         */
+        StudentChange: {
+            /** Based On */
+            based_on: number;
+            /** @default full barre */
+            hardest_shape: components["schemas"]["HardestShape"];
+            /** @default usual */
+            little_finger: components["schemas"]["LittleFinger"];
+            /** Name */
+            name: string;
+            /**
+             * Notes Per Second
+             * @default null
+             */
+            notes_per_second: number | null;
+            /** Span Mm */
+            span_mm: number;
+            /**
+             * Steps
+             * @default {}
+             */
+            steps: {
+                [key: string]: number;
+            };
+            /**
+             * Thumb Over
+             * @default false
+             */
+            thumb_over: boolean;
+            /**
+             * Unknown Techniques
+             * @default []
+             */
+            unknown_techniques: components["schemas"]["Technique"][];
+        };
+        /**
+         * StudentIn
+         * @description A student: name, hand, and what comes out clean now.
+         */
+        StudentIn: {
+            /** @default full barre */
+            hardest_shape: components["schemas"]["HardestShape"];
+            /** @default usual */
+            little_finger: components["schemas"]["LittleFinger"];
+            /** Name */
+            name: string;
+            /**
+             * Notes Per Second
+             * @default null
+             */
+            notes_per_second: number | null;
+            /** Span Mm */
+            span_mm: number;
+            /**
+             * Steps
+             * @default {}
+             */
+            steps: {
+                [key: string]: number;
+            };
+            /**
+             * Thumb Over
+             * @default false
+             */
+            thumb_over: boolean;
+            /**
+             * Unknown Techniques
+             * @default []
+             */
+            unknown_techniques: components["schemas"]["Technique"][];
+        };
+        /** StudentList */
+        StudentList: {
+            /** Measures */
+            measures: components["schemas"]["MeasureModel"][];
+            /** Preset Spans Mm */
+            preset_spans_mm: {
+                [key: string]: number;
+            };
+            /** Students */
+            students: components["schemas"]["StudentModel"][];
+        };
+        /** StudentModel */
+        StudentModel: {
+            /** @default full barre */
+            hardest_shape: components["schemas"]["HardestShape"];
+            /** Id */
+            id: number;
+            /** @default usual */
+            little_finger: components["schemas"]["LittleFinger"];
+            /** Name */
+            name: string;
+            /**
+             * Notes Per Second
+             * @default null
+             */
+            notes_per_second: number | null;
+            /** Number */
+            number: number;
+            /** Span Mm */
+            span_mm: number;
+            /**
+             * Steps
+             * @default {}
+             */
+            steps: {
+                [key: string]: number;
+            };
+            /**
+             * Thumb Over
+             * @default false
+             */
+            thumb_over: boolean;
+            /**
+             * Unknown Techniques
+             * @default []
+             */
+            unknown_techniques: components["schemas"]["Technique"][];
         };
         /**
          * Technique
@@ -2448,18 +2996,25 @@ export interface components {
         /** VersionCard */
         VersionCard: {
             approach: components["schemas"]["Approach"];
+            /** Asked */
+            asked: string;
             /** Climb */
             climb: components["schemas"]["ClimbColumn"][];
             /** Edits */
             edits: number;
             /** Id */
             id: number;
-            /** Layer */
-            layer: string;
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "" | "melody" | "bass" | "strum" | "melody+bass" | "melody+strum" | "bass+strum" | "one guitar";
             /** Overall */
             overall: number;
             /** Part Index */
             part_index: number;
+            /** Put Away */
+            put_away: boolean;
             /** Reached */
             reached: boolean;
             /** Refused */
@@ -2472,6 +3027,8 @@ export interface components {
             staircase: number | null;
             /** Step */
             step: number;
+            /** Student */
+            student: string;
             /** Target */
             target: number;
         };
@@ -2483,6 +3040,11 @@ export interface components {
             /** @default sound */
             approach: components["schemas"]["Approach"];
             /**
+             * Fill Short Bars
+             * @default false
+             */
+            fill_short_bars: boolean;
+            /**
              * Further Targets
              * @default []
              */
@@ -2492,7 +3054,7 @@ export interface components {
              * @default
              * @enum {string}
              */
-            layer: "" | "melody" | "bass" | "strum";
+            layer: "" | "melody" | "bass" | "strum" | "melody+bass" | "melody+strum" | "bass+strum" | "one guitar";
             /**
              * Part Index
              * @default 0
@@ -2500,11 +3062,18 @@ export interface components {
             part_index: number;
             /** @default  */
             setup: components["schemas"]["SetupWish"];
+            /**
+             * Student Id
+             * @default null
+             */
+            student_id: number | null;
             /** Target */
             target: number;
         };
         /** VersionList */
         VersionList: {
+            /** Parts */
+            parts: components["schemas"]["PartOffer"][];
             /** Versions */
             versions: components["schemas"]["VersionCard"][];
         };
@@ -2514,6 +3083,8 @@ export interface components {
          */
         VersionModel: {
             approach: components["schemas"]["Approach"];
+            /** Asked */
+            asked: string;
             /** Blocking */
             blocking: components["schemas"]["BlockingModel"][];
             /** Edits */
@@ -2523,17 +3094,24 @@ export interface components {
             kept: components["schemas"]["KeptModel"];
             /** Latest Revision */
             latest_revision: number;
-            /** Layer */
-            layer: string;
+            /**
+             * Layer
+             * @enum {string}
+             */
+            layer: "" | "melody" | "bass" | "strum" | "melody+bass" | "melody+strum" | "bass+strum" | "one guitar";
             original: components["schemas"]["AnalysisModel"];
             /** Part Index */
             part_index: number;
+            /** Put Away */
+            put_away: boolean;
             /** Reached */
             reached: boolean;
             /** Revision */
             revision: number;
             /** Song Id */
             song_id: number;
+            /** Student */
+            student: string;
             /** Summary */
             summary: string[];
             /** Tab */

@@ -1,0 +1,85 @@
+"""The groups' repository: several players of one song, each with a version that fits; every save a revision."""
+
+from dataclasses import dataclass
+
+from pydantic import TypeAdapter
+from sqlalchemy import select
+from sqlalchemy.orm import Session
+
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.store.clock import now
+from clear_steps.store.models import GroupRevisionRow, GroupRow
+from clear_steps.store.revised import Revised
+
+MOST_SEATS = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Seat:
+    """One player of a group: who, and what is played: a version, or a part of the original where there is none."""
+
+    who: str
+    part_index: int = 0
+    version_id: int | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Group:
+    """A group set of one song."""
+
+    name: str
+    seats: tuple[Seat, ...]
+
+    def __post_init__(self) -> None:
+        if not self.name.strip() or len(self.name) > 80:
+            raise InvalidValueError("group's name", self.name, "1 to 80 letters")
+        if not 1 <= len(self.seats) <= MOST_SEATS:
+            raise InvalidValueError("group", f"{len(self.seats)} players", f"1 to {MOST_SEATS} players")
+
+
+@dataclass(frozen=True, slots=True)
+class StoredGroup:
+    """A group at its latest revision."""
+
+    id: int
+    song_id: int
+    number: int
+    group: Group
+
+
+_GROUP = TypeAdapter(Group)
+
+
+class Groups:
+    """Groups within one unit of work."""
+
+    def __init__(self, session: Session) -> None:
+        self._session = session
+        self._revisions = Revised(session, GroupRevisionRow, "group")
+
+    def of_song(self, song_id: int) -> list[StoredGroup]:
+        """The groups of a song, oldest first."""
+        rows = self._session.scalars(select(GroupRow).where(GroupRow.song_id == song_id).order_by(GroupRow.id)).all()
+        return [self._stored(row) for row in rows]
+
+    def get(self, group_id: int) -> StoredGroup:
+        """One group; raises NotFoundError."""
+        self._revisions.latest(group_id)
+        return self._stored(self._session.get_one(GroupRow, group_id))
+
+    def add(self, song_id: int, group: Group) -> StoredGroup:
+        """Store a new group of a song."""
+        row = GroupRow(song_id=song_id, created_at=now())
+        self._session.add(row)
+        self._session.flush()
+        self._revisions.begin(row.id, _GROUP.dump_json(group).decode())
+        return self._stored(row)
+
+    def save(self, group_id: int, based_on: int, group: Group) -> StoredGroup:
+        """Add a revision; raises NotFoundError or StaleRevisionError."""
+        self._revisions.save(group_id, based_on, _GROUP.dump_json(group).decode())
+        return self.get(group_id)
+
+    def _stored(self, row: GroupRow) -> StoredGroup:
+        latest = self._revisions.latest(row.id)
+        return StoredGroup(row.id, row.song_id, latest.number, _GROUP.validate_json(latest.content))

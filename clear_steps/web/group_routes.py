@@ -1,0 +1,94 @@
+"""Routes of groups: several players of one song, each with a version that fits."""
+
+from apiflask import APIBlueprint
+from sqlalchemy.orm import Session
+
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade import grade_part
+from clear_steps.store import Group, Groups, NotFoundError, Seat, Songs, StoredGroup, Versions
+from clear_steps.web import group_schemas as api
+from clear_steps.web.analysis import read_cached
+from clear_steps.web.comparing import alone, asked_words, standing
+from clear_steps.web.current import current_database, ladder_in_use
+
+blueprint = APIBlueprint("groups", __name__, url_prefix="/api")
+
+
+@blueprint.get("/songs/<int:song_id>/groups")
+@blueprint.output(api.GroupList)
+def list_groups(song_id: int) -> api.GroupList:
+    """The groups of a song."""
+    with current_database().session() as session:
+        Songs(session).get(song_id)
+        found = Groups(session).of_song(song_id)
+    return api.GroupList(groups=[api.GroupCard(id=each.id, name=each.group.name, who=[seat.who for seat in each.group.seats]) for each in found])
+
+
+@blueprint.post("/songs/<int:song_id>/groups")
+@blueprint.input(api.GroupIn, arg_name="body")
+@blueprint.output(api.GroupModel, status_code=201)
+def add_group(song_id: int, body: api.GroupIn) -> api.GroupModel:
+    """Store a new group of a song."""
+    with current_database().session() as session:
+        Songs(session).get(song_id)
+        _check(session, song_id, body.group)
+        return _shown(session, Groups(session).add(song_id, body.group))
+
+
+@blueprint.get("/groups/<int:group_id>")
+@blueprint.output(api.GroupModel)
+def get_group(group_id: int) -> api.GroupModel:
+    """A group with what each of its players plays."""
+    with current_database().session() as session:
+        return _shown(session, Groups(session).get(group_id))
+
+
+@blueprint.put("/groups/<int:group_id>")
+@blueprint.input(api.GroupChange, arg_name="body")
+@blueprint.output(api.GroupModel)
+def change_group(group_id: int, body: api.GroupChange) -> api.GroupModel:
+    """Save a group as a new revision; 409 if it is based on an old one."""
+    with current_database().session() as session:
+        groups = Groups(session)
+        _check(session, groups.get(group_id).song_id, body.group)
+        return _shown(session, groups.save(group_id, body.based_on, body.group))
+
+
+def _check(session: Session, song_id: int, group: Group) -> None:
+    """Every seat plays something of this song; raises InvalidValueError."""
+    parts = read_cached(Songs(session).get(song_id).latest.text).song.parts
+    own = {version.id for version in Versions(session).of_song(song_id)}
+    for seat in group.seats:
+        if seat.version_id is None and seat.part_index >= len(parts):
+            raise InvalidValueError("part", seat.part_index, f"0 to {len(parts) - 1}")
+        if seat.version_id is not None and seat.version_id not in own:
+            raise NotFoundError(f"this song has no version {seat.version_id}")
+
+
+def _shown(session: Session, stored: StoredGroup) -> api.GroupModel:
+    song = read_cached(Songs(session).get(stored.song_id).latest.text).song
+    return api.GroupModel(
+        id=stored.id,
+        number=stored.number,
+        song_id=stored.song_id,
+        title=song.title or "Untitled",
+        name=stored.group.name,
+        marked_tempo=float(song.playing_tempo),
+        feel=song.feel,
+        seats=[_seat_model(session, stored.song_id, seat) for seat in stored.group.seats],
+    )
+
+
+def _seat_model(session: Session, song_id: int, seat: Seat) -> api.SeatModel:
+    songs, ladder = Songs(session), ladder_in_use(session).ladder
+    if seat.version_id is None:
+        song = read_cached(songs.get(song_id).latest.text).song
+        part = song.parts[min(seat.part_index, len(song.parts) - 1)]  # a later revision may have fewer
+        grading, plays = grade_part(song, part, ladder), f"the original{f', {part.name}' if part.name else ''}"
+    else:
+        stored = Versions(session).get(seat.version_id)
+        song = read_cached(songs.revision(song_id, stored.revision).text).song
+        part, grading, _ = standing(stored, song, ladder)
+        plays = asked_words(stored)
+    shown = alone(song, part, grading).parts[0]
+    return api.SeatModel(who=seat.who, part_index=seat.part_index, version_id=seat.version_id, plays=plays, step=grading.step, part=shown)

@@ -1,0 +1,39 @@
+"""Routes of students: who they are and what they can do."""
+
+from apiflask import APIBlueprint
+
+from clear_steps.core.grade import MEASURES
+from clear_steps.core.hand import PRESET_SPANS_MM
+from clear_steps.store import Students
+from clear_steps.web import student_schemas as api
+from clear_steps.web.current import current_database
+
+blueprint = APIBlueprint("students", __name__, url_prefix="/api")
+
+
+@blueprint.get("/students")
+@blueprint.output(api.StudentList)
+def list_students() -> api.StudentList:
+    """Every student by name, the preset hands, and the measures that may have a limit."""
+    with current_database().session() as session:
+        students = [api.student_model(stored) for stored in Students(session).every()]
+    measures = [api.MeasureModel(name=row.name, about=row.about) for row in MEASURES.values()]
+    return api.StudentList(students=students, preset_spans_mm=PRESET_SPANS_MM, measures=measures)
+
+
+@blueprint.post("/students")
+@blueprint.input(api.StudentIn, arg_name="body")
+@blueprint.output(api.StudentModel, status_code=201)
+def add_student(body: api.StudentIn) -> api.StudentModel:
+    """Store a new student."""
+    with current_database().session() as session:
+        return api.student_model(Students(session).add(body.student))
+
+
+@blueprint.put("/students/<int:student_id>")
+@blueprint.input(api.StudentChange, arg_name="body")
+@blueprint.output(api.StudentModel)
+def change_student(student_id: int, body: api.StudentChange) -> api.StudentModel:
+    """Save a student as a new revision; 409 if it is based on an old one."""
+    with current_database().session() as session:
+        return api.student_model(Students(session).save(student_id, body.based_on, body.student))

@@ -1,0 +1,66 @@
+"""What the API takes and gives about students."""
+
+from pydantic import BaseModel, Field
+
+from clear_steps.core.grade import HardestShape, Limits
+from clear_steps.core.hand import Habits, LittleFinger, Player
+from clear_steps.core.score import Technique
+from clear_steps.store import StoredStudent, Student
+
+
+class StudentIn(BaseModel):
+    """A student: name, hand, and what comes out clean now."""
+
+    name: str = Field(max_length=80)
+    span_mm: float = Field(ge=40, le=200)
+    little_finger: LittleFinger = LittleFinger.USUAL
+    thumb_over: bool = False
+    notes_per_second: float | None = Field(None, ge=0.5, le=20)
+    unknown_techniques: list[Technique] = Field([], max_length=len(Technique))
+    hardest_shape: HardestShape = HardestShape.FULL_BARRE
+    steps: dict[str, float] = Field({}, max_length=20)  # the comfortable Step of a measure, by its name
+
+    @property
+    def student(self) -> Student:
+        """The same for the store; raises InvalidValueError."""
+        limits = Limits(self.notes_per_second, frozenset(self.unknown_techniques), self.hardest_shape, tuple(sorted(self.steps.items())))
+        return Student(self.name, Player(self.span_mm, Habits(self.little_finger, self.thumb_over)), limits)
+
+
+class StudentChange(StudentIn):
+    """A student changed, and the revision the change was based on."""
+
+    based_on: int
+
+
+class StudentModel(StudentIn):
+    id: int
+    number: int
+
+
+class MeasureModel(BaseModel):
+    name: str
+    about: str
+
+
+class StudentList(BaseModel):
+    students: list[StudentModel]
+    preset_spans_mm: dict[str, float]
+    measures: list[MeasureModel]
+
+
+def student_model(stored: StoredStudent) -> StudentModel:
+    """A stored student as the API gives it."""
+    student, habits, limits = stored.student, stored.student.player.habits, stored.student.limits
+    return StudentModel(
+        id=stored.id,
+        number=stored.number,
+        name=student.name,
+        span_mm=student.player.span_mm,
+        little_finger=habits.little_finger,
+        thumb_over=habits.thumb_over,
+        notes_per_second=limits.notes_per_second,
+        unknown_techniques=sorted(limits.unknown_techniques),
+        hardest_shape=limits.hardest_shape,
+        steps=dict(limits.steps),
+    )
