@@ -32,12 +32,12 @@ def _is_reached(stored: StoredVersion, version: Part, grading: Grading, ladder: 
 
 
 def asked_words(stored: StoredVersion) -> str:
-    """What was asked for: `Step 4`, `the bass alone`, `what Tomke can play`."""
+    """What was asked for: `asked for Step 4`, `the bass alone`, `what Tomke can play`."""
     asked = [LAYERS[stored.layer].does] if stored.layer else []
     if stored.student:
         asked.append(f"what {stored.student.name} can play")
     if stored.target < HARDEST_STEP or not asked:
-        asked.append(f"Step {stored.target:g}")
+        asked.append(f"asked for Step {stored.target:g}")
     return ", ".join(asked)
 
 

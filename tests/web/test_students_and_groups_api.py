@@ -96,7 +96,7 @@ def test_a_group_plays_versions_and_the_original_together(client: FlaskClient) -
     body = {"name": "Thursday group", "seats": [{"who": "Anselm"}, {"who": "Tomke", "version_id": version_id}]}
     made = client.post(f"/api/songs/{song}/groups", json=body)
     assert made.status_code == 201
-    assert [(seat["who"], seat["plays"]) for seat in made.json["seats"]] == [("Anselm", "the original"), ("Tomke", "Step 4")]
+    assert [(seat["who"], seat["plays"]) for seat in made.json["seats"]] == [("Anselm", "the original"), ("Tomke", "asked for Step 4")]
     assert made.json["seats"][1]["step"] <= 4.05 < made.json["seats"][0]["step"]
     assert len({len(seat["part"]["bars"]) for seat in made.json["seats"]}) == 1
     group = made.json["id"]

@@ -11,11 +11,18 @@ export type Finding = components['schemas']['FindingModel']
 export type Neck = components['schemas']['NeckModel']
 export type Card = components['schemas']['CardModel']
 export type Desk = components['schemas']['DeskModel']
-export type Player = components['schemas']['PlayerModel']
+export type Student = components['schemas']['StudentModel']
+export type StudentIn = components['schemas']['StudentIn']
+export type Measure = components['schemas']['MeasureModel']
 export type Problem = components['schemas']['ProblemModel']
 export type Revision = components['schemas']['RevisionModel']
 export type Version = components['schemas']['VersionModel']
 export type VersionCard = components['schemas']['VersionCard']
+export type PartOffer = components['schemas']['PartOffer']
+export type NoteIn = components['schemas']['NoteIn']
+export type Group = components['schemas']['GroupModel']
+export type GroupIn = components['schemas']['GroupIn']
+export type Seat = components['schemas']['SeatModel']
 export type Wish = components['schemas']['VersionIn']
 export type Approach = Version['approach']
 export type Edit = components['schemas']['EditModel']
@@ -84,12 +91,23 @@ export const api = {
   chooseLadder: (ladder_id: number | null) => answer(client.PUT('/api/ladder/choice', { body: { ladder_id } })),
   lookAtFile: (name: string, content_base64: string) => answer(client.POST('/api/imports', { body: { name, content_base64 } })),
   differences: () => answer(client.GET('/api/differences')),
-  players: () => answer(client.GET('/api/players')),
+  students: () => answer(client.GET('/api/students')),
+  addStudent: (body: StudentIn) => answer(client.POST('/api/students', { body })),
+  saveStudent: (id: number, based_on: number, body: StudentIn) =>
+    answer(client.PUT('/api/students/{student_id}', { params: { path: { student_id: id } }, body: { ...body, based_on } })),
+  groups: (songId: number) => answer(client.GET('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } } })),
+  group: (id: number) => answer(client.GET('/api/groups/{group_id}', { params: { path: { group_id: id } } })),
+  addGroup: (songId: number, body: GroupIn) => answer(client.POST('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } }, body })),
+  saveGroup: (id: number, based_on: number, body: GroupIn) =>
+    answer(client.PUT('/api/groups/{group_id}', { params: { path: { group_id: id } }, body: { ...body, based_on } })),
   versions: (songId: number) => answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),
   askForVersion: (songId: number, wish: Wish) => answer(client.POST('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } }, body: wish })),
   versionBar: (id: number, bar: number) => answer(client.GET('/api/versions/{version_id}/bars/{bar}', { params: { path: { version_id: id, bar } } })),
   changeVersionBar: (id: number, bar: number, tab: string) =>
     answer(client.PUT('/api/versions/{version_id}/bars/{bar}', { params: { path: { version_id: id, bar } }, body: { tab } })),
+  changeNote: (id: number, bar: number, body: NoteIn) =>
+    answer(client.PUT('/api/versions/{version_id}/bars/{bar}/note', { params: { path: { version_id: id, bar } }, body })),
+  putAway: (id: number, away: boolean) => answer(client.PUT('/api/versions/{version_id}/away', { params: { path: { version_id: id } }, body: { away } })),
   search: (id: number) => answer(client.GET('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
   stopSearch: (id: number) => answer(client.DELETE('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
   version: (id: number) => answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id } } })),

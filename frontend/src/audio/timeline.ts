@@ -54,6 +54,14 @@ export function timelineOf(part: Part, range: [number, number], swing: boolean):
   return { sounds, marks, seconds: start, beatSeconds, countIn: first ? Math.max(Math.round(first.quarters / first.beat_quarters), 1) : 4 }
 }
 
+/** Several players at once, each as loud as leaves room for the others; the cursor follows the first. */
+export function together(timelines: Timeline[]): Timeline {
+  const [first, ...others] = timelines
+  const share = 1 / Math.sqrt(timelines.length)
+  const sounds = timelines.flatMap((each) => each.sounds.map((sound) => ({ ...sound, loudness: sound.loudness * share })))
+  return { ...first, sounds, seconds: Math.max(first.seconds, ...others.map((each) => each.seconds)) }
+}
+
 /** The second eighth of a beat comes late when the feel is swing. */
 function swung(onset: number, bar: Bar, swing: boolean): number {
   if (!swing || bar.beat_quarters !== 1) return onset

@@ -4,10 +4,10 @@
   import type { DeskState } from './desk.svelte'
 
   let { desk }: { desk: DeskState } = $props()
-  const players = createQuery(() => ({ queryKey: ['players'], queryFn: api.players }))
+  const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
   const hands = $derived([
-    ...(players.data?.players ?? []).map((player) => ({ name: player.name, span_mm: player.span_mm, little: player.little_finger, thumb: player.thumb_over })),
-    ...Object.entries(players.data?.preset_spans_mm ?? {}).map(([name, span_mm]) => ({ name: `${name} hand`, span_mm, little: 'usual' as const, thumb: false })),
+    ...(students.data?.students ?? []).map((student) => ({ name: student.name, span_mm: student.span_mm, little: student.little_finger ?? 'usual', thumb: student.thumb_over ?? false })),
+    ...Object.entries(students.data?.preset_spans_mm ?? {}).map(([name, span_mm]) => ({ name: `${name} hand`, span_mm, little: 'usual' as const, thumb: false })),
   ])
   const chosen = $derived(hands.find((hand) => hand.span_mm === desk.spanMm && hand.little === desk.littleFinger && hand.thumb === desk.thumbOver)?.name ?? 'other')
 

@@ -40,6 +40,7 @@
     <button class="quiet-button !px-3" onclick={toggleTheme} aria-label={theme.name === 'dark' ? 'Light paper' : 'Dark paper'}>
       {#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}
     </button>
+    <a class="underline" href="#/students">Students</a>
     <a class="underline" href="#/ladder">Ladder</a>
     <a class="key-button inline-flex items-center gap-2" href="#/new"><Plus size={18} /> New song</a>
     <div class="flex w-full flex-wrap items-center gap-x-5 gap-y-2">

@@ -1,38 +1,76 @@
 <script lang="ts">
-  import { untrack } from 'svelte'
-  import { api, type Version } from '../../api/client'
+  import type { NoteIn, Version } from '../../api/client'
+  import { api } from '../../api/client'
+  import { countOf } from '../desk/layout'
+  import BarByHand from './BarByHand.svelte'
+  import type { VersionsState } from './versions.svelte'
 
-  let { version, onsave }: { version: Version; onsave: (change: Promise<Version>) => void } = $props()
-  const bars = $derived(version.version.parts[0].bars)
+  let { screen, version, onsave }: { screen: VersionsState; version: Version; onsave: (change: Promise<Version>) => void } = $props()
+  const part = $derived(version.version.parts[0])
   let open = $state(false)
-  let bar = $state(0)
-  let tab = $state('')
-  let failure = $state('')
-
-  async function fetchBar(index: number): Promise<void> {
-    failure = ''
-    bar = index
-    try {
-      tab = (await api.versionBar(version.id, index)).tab
-    } catch (error) {
-      failure = error instanceof Error ? error.message : String(error)
-    }
-  }
+  let panel: HTMLDetailsElement
+  const bar = $derived(part.bars[screen.picked?.bar ?? 0])
+  const at = $derived(Math.min(screen.picked?.event ?? 0, bar.events.length - 1))
+  const event = $derived(bar.events[at])
+  const letters = $derived(part.neck.string_letters)
 
   $effect(() => {
-    if (open && untrack(() => tab === '')) void fetchBar(untrack(() => bar))
+    if (screen.picked) {
+      open = true
+      requestAnimationFrame(() => panel.scrollIntoView({ block: 'nearest' }))
+    }
   })
+
+  /** `beat 2 &`, or the fraction of a beat where no word is at hand. */
+  function when(index: number): string {
+    const onset = bar.events[index].onset_quarters
+    const beat = onset / bar.beat_quarters
+    return `beat ${Math.floor(beat) + 1}${Number.isInteger(beat) ? '' : ` ${countOf(bar, onset) || `+ ${(beat % 1).toFixed(2)}`}`}`
+  }
+
+  function change(body: NoteIn): void {
+    screen.picked = { bar: bar.index, event: at }
+    onsave(api.changeNote(version.id, bar.index, body))
+  }
+
+  function write(string: number, text: string): void {
+    const there = event.notes.find((note) => note.string === string)
+    const fret = text.trim() === '' ? null : Number(text)
+    if (fret === (there?.fret ?? null)) return
+    change({ event: at, string, fret, halve: false })
+  }
 </script>
 
-<details class="mt-6 border-t border-contour pt-3" bind:open>
-  <summary class="cursor-pointer font-bold">Change a bar by hand</summary>
-  <label class="mt-2 flex items-center gap-2 text-quiet">
-    bar
-    <select class="field text-ink" value={String(bar)} onchange={(event) => void fetchBar(Number(event.currentTarget.value))} aria-label="Bar to change by hand">
-      {#each bars as each (each.index)}<option value={String(each.index)}>{each.number}</option>{/each}
-    </select>
-  </label>
-  <textarea class="mt-2 w-full resize-y overflow-x-auto border border-contour bg-raised p-2 font-mono text-[13px] leading-snug whitespace-pre" rows="9" spellcheck="false" bind:value={tab} aria-label="Tab of the bar"></textarea>
-  {#if failure}<p class="text-past-hand" role="alert">{failure}</p>{/if}
-  <button class="mt-1 underline" disabled={tab.trim() === ''} onclick={() => onsave(api.changeVersionBar(version.id, bar, tab))}>Put it in: an edit like any other</button>
+<details bind:this={panel} class="mt-6 border-t border-contour pt-3" bind:open>
+  <summary class="cursor-pointer font-bold">Change it by hand</summary>
+  <p class="mt-1 text-sm text-quiet">Click a note of the version, or choose it here. What you change joins the edits and can be refused like any other.</p>
+  <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+    <label class="flex items-center gap-2 text-quiet">
+      bar
+      <select class="field text-ink" value={bar.index} onchange={(e) => (screen.picked = { bar: Number(e.currentTarget.value), event: 0 })} aria-label="Bar to change by hand">
+        {#each part.bars as each (each.index)}<option value={each.index}>{each.number}</option>{/each}
+      </select>
+    </label>
+    <label class="flex items-center gap-2 text-quiet">
+      at
+      <select class="field text-ink" value={at} onchange={(e) => (screen.picked = { bar: bar.index, event: Number(e.currentTarget.value) })} aria-label="Beat to change by hand">
+        {#each bar.events as _, index (index)}<option value={index}>{when(index)}</option>{/each}
+      </select>
+    </label>
+  </div>
+  {#key `${bar.index} ${at} ${version.edits.length}`}
+    <div class="mt-2 w-40 font-mono" role="group" aria-label="Frets at bar {bar.number}, {when(at)}">
+      {#each letters as letter, index (index)}
+        {@const note = event.notes.find((each) => each.string === index + 1)}
+        <label class="flex items-center gap-2">
+          <span class="w-6 text-quiet">{letter}</span>
+          <span class="h-px grow bg-contour"></span>
+          <input class="field no-spin w-10 text-center" type="number" min="0" max={part.neck.frets_mm.length - 1} value={note?.fret ?? ''} onchange={(e) => write(index + 1, e.currentTarget.value)} aria-label="Fret on string {index + 1}, empty for none" />
+          <span class="h-px grow bg-contour"></span>
+        </label>
+      {/each}
+    </div>
+  {/key}
+  <button class="mt-2 underline" onclick={() => change({ event: at, string: 1, fret: null, halve: true })}>Make it half as long, with room for a note after it</button>
+  {#key `${version.id} ${version.edits.length} ${bar.index}`}<BarByHand {version} bar={bar.index} {onsave} />{/key}
 </details>

@@ -1,7 +1,6 @@
 <script lang="ts">
   import type { Version } from '../../api/client'
   import { stepText } from '../../components/steps'
-  import { LAYER_WORDS } from './versions.svelte'
 
   let { version }: { version: Version } = $props()
   const setup = $derived(version.edits.find((edit) => !edit.refused && (edit.kind === 'retune' || edit.kind === 'capo')))
@@ -15,7 +14,7 @@
   <span class="tabular-nums">{version.kept.overall.toFixed(0)} % kept</span>
 </h2>
 <p class="mt-1" role="status">
-  {#if version.layer && version.target === 10}A layer alone: {LAYER_WORDS[version.layer]}.{:else if version.reached}The target of {stepText(version.target)} is reached.{:else}<strong>The target of {stepText(version.target)} is not reached.</strong>{/if}
+  {#if version.student && version.reached}Everything is within what {version.student} can play.{:else if version.student}<strong>Not all of it is within what {version.student} can play.</strong>{:else if version.layer && version.target === 10}Written as asked: {version.asked}.{:else if version.reached}The target of {stepText(version.target)} is reached.{:else}<strong>The target of {stepText(version.target)} is not reached.</strong>{/if}
   {#if !version.kept.still_the_tune}<strong class="text-past-hand">This is no longer the tune.</strong>{/if}
 </p>
 <dl class="mt-3 grid grid-cols-[70px_1fr_56px] items-center gap-x-3 gap-y-1.5">

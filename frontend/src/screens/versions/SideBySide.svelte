@@ -2,11 +2,19 @@
   import type { Card, VersionCard } from '../../api/client'
   import SmallClimb from '../../components/SmallClimb.svelte'
   import StepBadge from '../../components/StepBadge.svelte'
-  import { APPROACH_NAMES, LAYER_WORDS } from './versions.svelte'
+  import { APPROACH_NAMES } from './versions.svelte'
 
-  let { song, versions, onopen }: { song: Card | undefined; versions: VersionCard[]; onopen: (id: number) => void } = $props()
+  interface Props {
+    song: Card | undefined
+    versions: VersionCard[]
+    onopen: (id: number) => void
+    onaway: (id: number, away: boolean) => void
+  }
+  let { song, versions, onopen, onaway }: Props = $props()
   // Easiest first, the original last: the way a student grows.
-  const ordered = $derived([...versions].sort((a, b) => a.step - b.step || a.id - b.id))
+  const ordered = $derived(versions.filter((version) => !version.put_away).sort((a, b) => a.step - b.step || a.id - b.id))
+
+  const away = $derived(versions.filter((version) => version.put_away))
 
   /** `a stair of 2, 4, 6`: the versions that were written together with this one. */
   function stairsOf(version: VersionCard): string {
@@ -26,7 +34,7 @@
             <span class="font-bold tabular-nums">{version.overall.toFixed(0)} % kept</span>
           </span>
           <span class="mt-1.5 block group-hover:underline">
-            {version.layer ? `${LAYER_WORDS[version.layer]}` : `asked for Step ${version.target}`}{version.reached ? '' : ', not reached'}
+            {version.asked}{version.reached ? '' : ', not reached'}
           </span>
           <span class="block text-sm text-quiet">
             {version.approach === 'sound' ? '' : `${APPROACH_NAMES[version.approach]}; `}{version.edits} edits{version.refused ? `, ${version.refused} refused` : ''};
@@ -35,6 +43,7 @@
           <span class="block min-h-5 text-sm text-quiet">{stairsOf(version)}</span>
           <span class="mt-2 block"><SmallClimb height={72} beats={version.climb.map((bar) => bar.beats)} steps={version.climb.map((bar) => bar.step)} label="Its climb" /></span>
         </button>
+        <button class="mt-1 text-sm text-quiet underline hover:text-ink" onclick={() => onaway(version.id, true)} aria-label="Put {version.asked} away">Put away</button>
       </li>
     {/each}
     {#if song}
@@ -46,4 +55,14 @@
       </li>
     {/if}
   </ul>
+  {#if away.length > 0}
+    <details class="mt-8 border-t border-contour pt-3">
+      <summary class="cursor-pointer">Put away ({away.length})</summary>
+      <ul class="mt-2 space-y-1">
+        {#each away as version (version.id)}
+          <li>{version.asked}, Step {version.step.toFixed(1)}, {version.edits} edits <button class="ml-2 underline" onclick={() => onaway(version.id, false)}>Bring back</button></li>
+        {/each}
+      </ul>
+    </details>
+  {/if}
 </section>

@@ -77,6 +77,15 @@
         {#each bar.events as event, index (index)}
           {#if event.chord}<text x={box.events[index].x} y={side.top - 59} text-anchor="middle" class="fill-ink text-[13px] font-bold">{event.chord}</text>{/if}
         {/each}
+        {#if side.name === 'version'}
+          {#each bar.events as event, index (index)}
+            {#if screen.picked?.bar === bar.index && screen.picked.event === index}
+              <rect x={box.events[index].x - 9} y={side.top - 8} width="18" height={staff + 16} fill="none" stroke="var(--ink)" stroke-width="1.5" rx="3" class="print:hidden" />
+            {/if}
+            <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions: the same is done by the panel "Change it by hand" -->
+            <rect x={box.events[index].x - 9} y={side.top - 8} width="18" height={staff + 16} fill="transparent" class="cursor-pointer" onclick={() => (screen.picked = { bar: bar.index, event: index })} data-pick="{bar.index} {index}"><title>{event.notes.length > 0 ? 'Change this by hand' : 'Put a note here by hand'}</title></rect>
+          {/each}
+        {/if}
         {#each marked(bar, box) as { x, event } (x)}
           {#if event.mark === 'gone'}
             <path d="M{x - 5} {side.top + staff + 7}l10 10m0 -10l-10 10" stroke="var(--changed)" stroke-width="1.8" class="print:hidden" />

@@ -25,19 +25,17 @@
   onDestroy(() => player.stop())
 
   const list = createQuery(() => ({ queryKey: ['versions', songId], queryFn: () => api.versions(songId) }))
-  const shownId = $derived(chosen ?? list.data?.versions.at(-1)?.id ?? null)
+  const inSight = $derived((list.data?.versions ?? []).filter((each) => !each.put_away || each.id === chosen))
+  const shownId = $derived(chosen ?? inSight.at(-1)?.id ?? null)
   const version = createQuery(() => ({ queryKey: ['version', shownId], queryFn: () => api.version(shownId!), enabled: shownId !== null }))
   const song = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
   const original = $derived(song.data?.songs.find((each) => each.id === songId))
-  $effect(() => {
-    if (original) screen.originalStep = original.step
-  })
   const title = $derived(version.data?.title ?? song.data?.songs.find((each) => each.id === songId)?.title ?? '')
 
-  async function write(targets: number[] = [screen.target], layer = ''): Promise<void> {
-    const id = await screen.search(songId, version.data?.part_index ?? 0, { target: targets[0], further_targets: targets.slice(1), layer: layer as Wish['layer'] })
+  async function write(wish: Partial<Wish> = {}): Promise<void> {
+    const id = await screen.search(songId, wish)
     if (id === null) return
-    screen.sideBySide = targets.length > 1
+    screen.sideBySide = (wish.further_targets?.length ?? 0) > 0
     await queries.invalidateQueries({ queryKey: ['versions', songId] })
     chosen = id
   }
@@ -52,6 +50,17 @@
     } catch (error) {
       failure = error instanceof Error ? error.message : String(error)
     }
+  }
+
+  function choose(id: number): void {
+    chosen = id
+    screen.picked = null
+    screen.partIndex = list.data?.versions.find((each) => each.id === id)?.part_index ?? screen.partIndex
+  }
+
+  async function putAway(id: number, away: boolean): Promise<void> {
+    await show(api.putAway(id, away))
+    chosen = null
   }
 
   function play(fromBar = 0): void {
@@ -81,12 +90,12 @@
 <svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
 
 <div class="grid h-dvh grid-rows-[auto_auto_1fr] print:block print:h-auto">
-  <VersionsBar {screen} {player} {songId} {title} versions={list.data?.versions ?? []} {shownId} onchoose={(id) => (chosen = id)} onwrite={() => void write()} onplay={playOrStop} onhear={hear} />
-  <WishRow {screen} count={list.data?.versions.length ?? 0} tuning={version.data?.original.parts[0].tuning ?? original?.tuning ?? 'standard'} capo={version.data?.original.parts[0].capo ?? 0} onwrite={(targets, layer) => void write(targets, layer)} />
+  <VersionsBar {screen} {player} {songId} {title} versions={inSight} {shownId} onchoose={choose} onwrite={() => void write()} onplay={playOrStop} onhear={hear} />
+  <WishRow {screen} {songId} count={list.data?.versions.length ?? 0} parts={list.data?.parts ?? []} onwrite={(wish) => void write(wish)} />
   {#if list.isError}
     <div class="p-8"><ErrorNote message={list.error.message} /></div>
   {:else if screen.sideBySide && (list.data?.versions.length ?? 0) > 0}
-    <SideBySide song={original} versions={list.data!.versions} onopen={(id) => { chosen = id; screen.sideBySide = false }} />
+    <SideBySide song={original} versions={list.data!.versions} onopen={(id) => { choose(id); screen.sideBySide = false }} onaway={(id, away) => void putAway(id, away)} />
   {:else if version.isError}
     <div class="p-8"><ErrorNote message={version.error.message} /></div>
   {:else if version.data}
@@ -103,11 +112,11 @@
         {/if}
         <KeptScores version={shown} />
         {#if !shown.reached}<Refusal version={shown} />{/if}
+        <HandEdit {screen} version={shown} onsave={(change) => void show(change)} />
         <EditList {screen} version={shown} onchoice={(refused) => void show(api.refuse(shown.id, refused))} />
-        {#key `${shown.id} ${shown.edits.length}`}<HandEdit version={shown} onsave={(change) => void show(change)} />{/key}
       </aside>
     </main>
-  {:else if list.data?.versions.length === 0}
+  {:else if list.data && inSight.length === 0}
     <section class="max-w-prose p-8">
       <h2 class="mb-2 text-xl">No easier version yet</h2>
       <p>Choose the Step a student can play now, then write the version. The original stays as it is; every change can be refused.</p>

@@ -5,7 +5,7 @@
   import type { VersionCard } from '../../api/client'
   import type { Player } from '../../audio/player.svelte'
   import { stepText } from '../../components/steps'
-  import { LAYER_WORDS, type Side, type VersionsState } from './versions.svelte'
+  import type { Side, VersionsState } from './versions.svelte'
 
   interface Props {
     screen: VersionsState
@@ -30,7 +30,7 @@
     <label class="text-quiet">
       <select class="field max-w-52 text-ink" value={String(shownId)} onchange={(event) => onchoose(Number(event.currentTarget.value))} aria-label="Which version">
         {#each versions as each (each.id)}
-          <option value={String(each.id)}>{each.layer ? LAYER_WORDS[each.layer] : `Step ${stepText(each.target)}`}, {each.edits} edits{each.refused ? `, ${each.refused} refused` : ''}</option>
+          <option value={String(each.id)}>{each.asked}, {each.edits} edits{each.refused ? `, ${each.refused} refused` : ''}</option>
         {/each}
       </select>
     </label>

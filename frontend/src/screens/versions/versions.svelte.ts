@@ -18,7 +18,15 @@ export const APPROACH_NAMES: Record<Approach, string> = {
   melody: 'melody first',
   strum: 'strumming along',
 }
-export const LAYER_WORDS: Record<string, string> = { melody: 'the melody', bass: 'the bass', strum: 'chords to strum' }
+export const LAYER_WORDS: Record<Exclude<Wish['layer'], ''>, string> = {
+  melody: 'the melody alone',
+  bass: 'the bass alone',
+  strum: 'chords to strum',
+  'melody+bass': 'melody over bass',
+  'melody+strum': 'melody with chords',
+  'bass+strum': 'bass with chords between',
+  'one guitar': 'the guitars as one part',
+}
 
 export type Grouping = 'kind' | 'bar'
 export type Side = 'original' | 'version'
@@ -34,6 +42,9 @@ export class VersionsState {
   target = $state(4)
   approach = $state<Approach>('sound')
   setup = $state<NonNullable<Wish['setup']>>('')
+  fillShortBars = $state(false)
+  partIndex = $state(0)
+  picked = $state.raw<{ bar: number; event: number } | null>(null) // of the version, to be changed by hand
   sideBySide = $state(false)
   originalStep = $state(10)
   grouping = $state<Grouping>('kind')
@@ -53,10 +64,12 @@ export class VersionsState {
   }
 
   /** Ask for a version and follow the search; the new version's id, or none when it was stopped. */
-  async search(songId: number, partIndex: number, wish: Partial<Wish> = {}): Promise<number | null> {
+  async search(songId: number, wish: Partial<Wish> = {}): Promise<number | null> {
     this.message = ''
     try {
-      this.job = await api.askForVersion(songId, { target: this.target, further_targets: [], approach: this.approach, layer: '', setup: this.setup, part_index: partIndex, ...wish })
+      const usual = { target: this.target, further_targets: [], layer: '', student_id: null } satisfies Partial<Wish>
+      const set = { approach: this.approach, setup: this.setup, fill_short_bars: this.fillShortBars, part_index: this.partIndex }
+      this.job = await api.askForVersion(songId, { ...usual, ...set, ...wish })
       while (this.job.state === 'running') {
         await new Promise((resolve) => setTimeout(resolve, POLL_MS))
         this.job = await api.search(this.job.id)

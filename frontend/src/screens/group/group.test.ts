@@ -1,0 +1,41 @@
+import { describe, expect, it } from 'vitest'
+import type { Bar, Part, VersionCard } from '../../api/client'
+import type { Timeline } from '../../audio/timeline'
+import { together } from '../../audio/timeline'
+import { commonLength, proposed, widest } from './group.svelte'
+
+const version = (id: number, step: number, student = '', put_away = false): VersionCard => ({ id, step, student, put_away, part_index: 0 }) as VersionCard
+
+describe('a first proposal for a group', () => {
+  it('gives students their own versions and the original to the next', () => {
+    const group = proposed('Porch', ['Ada', 'Bo', 'Cy'], [version(1, 3), version(2, 4, 'Bo')])
+    expect(group.seats.map((seat) => [seat.who, seat.version_id])).toEqual([['Ada', null], ['Bo', 2], ['Cy', 1]])
+  })
+
+  it('names players nobody knows, and leaves what was put away', () => {
+    const group = proposed('Porch', [], [version(1, 3), version(2, 5, '', true)])
+    expect(group.seats.map((seat) => [seat.who, seat.version_id])).toEqual([['player 1', null], ['player 2', 1]])
+  })
+})
+
+describe('parts under one another', () => {
+  const part = (...counts: number[]): Part => ({ bars: counts.map((events, index) => ({ index, events: Array.from({ length: events }) })) }) as unknown as Part
+  const needed = (bar: Bar): number => bar.events.length
+
+  it('share as many bars as the shortest has, each as wide as its fullest', () => {
+    const parts = [part(4, 2, 1), part(1, 8)]
+    expect(commonLength(parts)).toBe(2)
+    expect(parts[0].bars.slice(0, 2).map(widest(parts, needed))).toEqual([4, 8])
+  })
+})
+
+describe('playing together', () => {
+  const timeline = (seconds: number, loudness: number): Timeline =>
+    ({ seconds, beatSeconds: 0.5, countIn: 4, marks: [{ at: 0, bar: seconds, event: 0 }], sounds: [{ at: 0, loudness }] }) as unknown as Timeline
+
+  it('sounds everything, more softly each, and follows the first', () => {
+    const both = together([timeline(2, 0.8), timeline(3, 0.8)])
+    expect(both.sounds.map((sound) => sound.loudness.toFixed(3))).toEqual(['0.566', '0.566'])
+    expect([both.seconds, both.marks[0].bar]).toEqual([3, 2])
+  })
+})

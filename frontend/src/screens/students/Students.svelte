@@ -1,0 +1,54 @@
+<script lang="ts">
+  import Plus from '@lucide/svelte/icons/plus'
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { api, type Student } from '../../api/client'
+  import ErrorNote from '../../components/ErrorNote.svelte'
+  import StudentForm from './StudentForm.svelte'
+  import { draftOf, limitsInWords, NOBODY } from './students'
+
+  const queries = useQueryClient()
+  const list = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
+  const techniques = createQuery(() => ({ queryKey: ['techniques'], queryFn: api.techniques }))
+  let chosen = $state<number | 'new' | null>(null)
+  const students = $derived(list.data?.students ?? [])
+  const shown = $derived(chosen ?? students[0]?.id ?? 'new')
+  const student = $derived(students.find((each) => each.id === shown))
+
+  async function saved(made: Student): Promise<void> {
+    await queries.invalidateQueries({ queryKey: ['students'] })
+    chosen = made.id
+  }
+</script>
+
+<svelte:head><title>Students - Clear Steps</title></svelte:head>
+
+<header class="flex items-center gap-4 border-b border-ink px-6 py-2.5">
+  <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
+  <h1 class="text-xl">Students</h1>
+  <span class="grow"></span>
+  <button class="key-button inline-flex items-center gap-2" onclick={() => (chosen = 'new')}><Plus size={18} /> New student</button>
+</header>
+{#if list.isError}
+  <div class="p-8"><ErrorNote message={list.error.message} /></div>
+{:else if list.data && techniques.data}
+  <main class="mx-auto grid max-w-6xl grid-cols-[260px_minmax(0,1fr)] gap-x-10 px-6 py-6 max-md:grid-cols-1">
+    <nav aria-label="Students">
+      <ul>
+        {#each students as each (each.id)}
+          <li class="border-b border-contour">
+            <button class="block w-full py-2.5 text-left hover:text-ink" class:text-quiet={each.id !== shown} aria-current={each.id === shown} onclick={() => (chosen = each.id)}>
+              <span class="block font-bold" class:underline={each.id === shown}>{each.name}</span>
+              <span class="block text-sm">{limitsInWords(each)}</span>
+            </button>
+          </li>
+        {/each}
+      </ul>
+      {#if students.length === 0}<p class="text-quiet">Nobody yet. What a student can play now is the measure for a version of their own.</p>{/if}
+    </nav>
+    {#key `${shown} ${student?.number}`}
+      <StudentForm {student} start={student ? draftOf(student) : structuredClone(NOBODY)} presets={list.data.preset_spans_mm} measures={list.data.measures} techniques={techniques.data.techniques} onsaved={(made) => void saved(made)} />
+    {/key}
+  </main>
+{:else}
+  <p class="p-8 text-quiet" role="status">Fetching the students …</p>
+{/if}

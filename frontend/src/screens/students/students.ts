@@ -1,0 +1,30 @@
+/** What the Students screen edits, and how it says it. */
+import type { Student, StudentIn } from '../../api/client'
+
+export type Draft = Required<Omit<StudentIn, 'notes_per_second'>> & { notes_per_second: number | null }
+
+/** A new student: a usual hand, nothing said about limits. */
+export const NOBODY: Draft = {
+  name: '', span_mm: 100, little_finger: 'usual', thumb_over: false, notes_per_second: null, unknown_techniques: [], hardest_shape: 'full barre', steps: {},
+}
+
+export function draftOf(student: Student): Draft {
+  const { id: _id, number: _number, ...rest } = student
+  return structuredClone({ ...NOBODY, ...rest, notes_per_second: rest.notes_per_second ?? null })
+}
+
+const SHAPE_WORDS: Record<Draft['hardest_shape'], string> = { 'no barre': 'no barre yet', 'small barre': 'no full barre yet', 'full barre': '' }
+
+/** `78 mm; 2.5 notes/s; no barre yet; 12 techniques not known yet`. */
+export function limitsInWords(student: Student): string {
+  const unknown = student.unknown_techniques?.length ?? 0
+  return [
+    `${student.span_mm} mm`,
+    student.notes_per_second ? `${student.notes_per_second} notes/s` : '',
+    SHAPE_WORDS[student.hardest_shape ?? 'full barre'],
+    unknown ? `${unknown} technique${unknown > 1 ? 's' : ''} not known yet` : '',
+    ...Object.entries(student.steps ?? {}).map(([measure, step]) => `${measure} to Step ${step}`),
+  ]
+    .filter(Boolean)
+    .join('; ')
+}
