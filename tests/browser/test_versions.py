@@ -2,6 +2,7 @@
 
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
+from selenium.webdriver.remote.webelement import WebElement
 
 from tests.browser.page import Page
 
@@ -92,7 +93,7 @@ def test_the_two_sides_are_heard_in_turn(page: Page) -> None:
 def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
     page.open("#/song/2/versions")
     page.sees("The target of 4.0 is reached")
-    page.find("button", "Write a staircase of 2, 4").click()
+    page.find("button", "a staircase of 2, 4").click()
     page.sees("From the easiest to the original")
     page.sees("a stair of 2, 4")
     assert len(page.chrome.find_elements(By.CSS_SELECTOR, "section[aria-label='All versions side by side'] li")) == 4
@@ -100,9 +101,11 @@ def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
     page.sees("The target of 2.0 is reached")
 
     page.find("select[aria-label='Approach']").send_keys("the groove")
-    page.find("button", "the bass").click()
-    page.sees("A layer alone: the bass.")
-    page.find("summary", "Change a bar by hand").click()
+    page.find("button", "a layer").click()
+    page.find("[role=menuitem]", "the bass alone").click()
+    page.sees("Written as asked: the bass alone.")
+    page.find("summary", "Change it by hand").click()
+    page.find("summary", "the whole bar as text").click()
     area = page.find("textarea[aria-label='Tab of the bar']")
     page.until(lambda: "|" in area.get_property("value"), "the bar's tab")
     written = area.get_property("value")
@@ -111,3 +114,64 @@ def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
     )
     page.find("button", "Put it in: an edit like any other").click()
     page.sees("Changed by hand")
+
+
+def edits(page: Page) -> int:
+    return int(page.find("aside h3", " edits").text.split()[0])
+
+
+def fret_field(page: Page, string: int) -> WebElement:
+    return page.find(f"input[aria-label='Fret on string {string}, empty for none']")
+
+
+def test_a_note_is_changed_added_and_taken_out_on_the_version_and_can_be_refused(page: Page) -> None:
+    page.open("#/song/5/versions")
+    before = edits(page)
+    page.find("[data-pick='0 2']").click()
+    fret_field(page, 2).send_keys("3", Keys.TAB)
+    page.until(lambda: edits(page) == before + 1, "an edit more")
+    page.until(lambda: fret_field(page, 2).get_property("value") == "3", "the note that was added")
+    fret_field(page, 2).send_keys(Keys.CONTROL, "a")
+    fret_field(page, 2).send_keys(Keys.DELETE, Keys.TAB)
+    page.until(lambda: edits(page) == before + 2, "another")
+    page.find("button", "Make it half as long").click()
+    page.until(lambda: edits(page) == before + 3, "a third")
+    page.find("[data-group='changed by hand'] button", "Refuse all").click()
+    page.sees("3 refused")
+    page.chrome.refresh()
+    page.sees("3 refused")
+
+
+def test_what_no_instrument_has_is_told(page: Page) -> None:
+    page.open("#/song/5/versions")
+    page.find("[data-pick='0 0']").click()
+    fret_field(page, 1).send_keys("33", Keys.TAB)
+    page.sees("fret is 33; expected 0 to 24")
+    assert any("422" in complaint for complaint in page.complaints())
+
+
+def test_a_version_is_put_away_and_brought_back(page: Page) -> None:
+    page.open("#/song/4/versions")
+    page.find("button", "Side by side (1)").click()
+    page.find("button", "Put away").click()
+    page.sees("Put away (1)")
+    page.find("summary", "Put away (1)").click()
+    page.find("button", "Bring back").click()
+    page.until(lambda: "Put away (1)" not in page.chrome.find_element(By.TAG_NAME, "body").text, "brought back")
+    page.find("button", "asked for Step 2.5")
+
+
+def test_a_two_part_song_is_made_easier_part_by_part_and_as_one_guitar(page: Page) -> None:
+    page.open("#/song/3/versions")
+    page.find("select[aria-label='Which part to make easier']").send_keys("Low strings")
+    page.find("button", "a layer").click()
+    page.find("[role=menuitem]", "the guitars as one part").click()
+    page.sees("Written as asked: the guitars as one part.")
+
+
+def test_a_short_bar_is_filled_when_asked(page: Page) -> None:
+    page.open("#/song/6/versions")
+    page.find("label", "fill the short bar 7").click()
+    type_target(page, "9")
+    page.find("button", "Write Step 9.0").click()
+    page.sees("it no longer fits the recording")

@@ -3,7 +3,8 @@
   import { stepText } from '../../components/steps'
 
   let { version }: { version: Version } = $props()
-  const setup = $derived(version.edits.find((edit) => !edit.refused && (edit.kind === 'retune' || edit.kind === 'capo')))
+  const ASKED = ['retune', 'capo', 'fill'] // they change what the version sounds with, so they are told first
+  const asked = $derived(version.edits.filter((edit) => !edit.refused && ASKED.includes(edit.kind)))
   const SCORES = ['tune', 'bass', 'harmony', 'rhythm'] as const
   const before = $derived(version.original.parts[0].step)
   const after = $derived(version.version.parts[0].step)
@@ -25,7 +26,7 @@
   {/each}
 </dl>
 <p class="mt-2 text-sm text-quiet">{version.kept.same_onsets.toFixed(0)} % of the onsets still sound with the same pitch on top.</p>
-{#if setup}<p class="mt-2 border-l-4 border-changed pl-3">{setup.reason} <span class="first-letter:uppercase">{setup.effect}</span>.</p>{/if}
+{#each asked as edit (edit.id)}<p class="mt-2 border-l-4 border-changed pl-3">{edit.reason} <span class="inline-block first-letter:uppercase">{edit.effect}.</span></p>{/each}
 {#if version.summary.length > 0}
   <h3 class="mt-4 mb-1">For the student</h3>
   <ul class="space-y-0.5">

@@ -1,0 +1,73 @@
+"""A student's own version, and a group that plays together, driven as a teacher would."""
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.page import Page
+from tests.browser.test_versions import PROBE
+
+
+def test_a_new_student_gets_a_version_within_limits(page: Page) -> None:
+    page.open()
+    page.find("a", "Students").click()
+    page.find("button", "New student").click()
+    page.find("form[aria-label='New student'] input[maxlength='80']").send_keys("Ines")
+    page.find("button", "small").click()
+    page.find("input[max='20']").send_keys("3")
+    page.find("label", "whole-tone bend").click()
+    page.find("button", "Add the student").click()
+    page.sees("90 mm; 3 notes/s; 1 technique not known yet")
+    page.chrome.refresh()
+    page.find("button", "Ines").click()
+    assert not page.find("label", "whole-tone bend").find_element(By.TAG_NAME, "input").is_selected()
+
+    page.open("#/song/5/versions")
+    page.find("button", "for a student").click()
+    page.find("[role=menuitem]", "Ines").click()
+    page.sees("Everything is within what Ines can play.")
+    page.find("aside summary", "bars").click()
+    page.sees("The limit here")
+    page.find("select[aria-label='Which version'] option", "what Ines can play")
+
+
+def test_a_student_is_changed_by_keyboard_and_a_taken_name_is_told(page: Page) -> None:
+    page.open("#/students")
+    page.find("button", "Tomke").click()
+    name = page.find("form[aria-label='Tomke'] input[maxlength='80']")
+    name.send_keys(Keys.CONTROL, "a")
+    name.send_keys("Mira", Keys.ENTER)
+    page.sees("no other student has")
+    assert any("422" in complaint for complaint in page.complaints())
+    name.send_keys(Keys.CONTROL, "a")
+    name.send_keys("Tomke Holt", Keys.ENTER)
+    page.find("nav button", "Tomke Holt")
+
+
+def test_a_group_is_made_changed_played_and_printed(page: Page) -> None:
+    page.open("#/song/4/versions")
+    page.find("a", "a group").click()
+    page.sees("Nobody plays together yet")
+    page.find("section button", "Make a group").click()
+    assert len(page.find("section[aria-label='All parts, lined up bar by bar']").find_elements(By.CSS_SELECTOR, "[data-system]")) >= 1
+    page.find("button", "Add a player").click()
+    page.find("[data-seat='2']")
+    page.find("[data-seat='2'] select").send_keys("the original")
+    page.until(lambda: "the original" in page.find("svg[role=img]").text, "drawn")
+    who = page.find("[data-seat='2'] input[list]")
+    who.send_keys(Keys.CONTROL, "a")
+    who.send_keys("Bas", Keys.TAB)
+    page.until(lambda: "Bas" in page.find("svg[role=img]").get_attribute("aria-label"), "the new name")
+    page.chrome.refresh()
+    page.until(lambda: page.find("[data-seat='2'] input[list]").get_property("value") == "Bas", "kept")
+
+    page.find("button", "Play together").click()
+    page.until(lambda: page.chrome.find_elements(By.CSS_SELECTOR, "svg line[y1='8']"), "a cursor over all parts")
+    page.find("button", "Stop").click()
+    page.chrome.execute_script(PROBE)
+    page.find("label", "a page each").click()
+    page.find("button[aria-label=Print]").click()
+    widths = page.chrome.execute_script("return [...document.querySelectorAll('[data-system]')].map((each) => each.offsetWidth)")
+    assert max(widths) <= 680, "a system is wider than the printed page"
+    assert len(page.chrome.find_elements(By.CSS_SELECTOR, ".break-before-page")) == 2
+    page.find("[data-seat='2'] button", "Take out").click()
+    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-seat]")) == 2, "two players")
