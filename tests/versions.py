@@ -5,6 +5,7 @@ Seconds are of the machine that ran it; everything else is the same everywhere.
 
 import statistics
 import time
+from collections.abc import Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -100,20 +101,17 @@ def against_the_beat(song: Song) -> float | None:
     return found.kept.overall - kept(part, thinned).overall if found.reached else None
 
 
-def margins_at_targets(table: list[Row]) -> list[float]:
-    """Points the search keeps more than the beat alone, where both meet the same target and edits were needed."""
-    margins = []
-    for row, song in zip(table, (song for song in songs() for _ in TARGETS), strict=True):
-        part = song.parts[0]
-        thinned = on_the_beat(part)
-        met = highest(grade_part(song, thinned, LADDER)) <= row.target + TOLERANCE
-        if row.found.reached and row.found.edits and met:
-            margins.append(row.found.kept.overall - kept(part, thinned).overall)
-    return margins
+def margins_at_targets(song: Song, found: Sequence[Easier]) -> dict[float, float]:
+    """By target: points the search keeps more than the beat alone, where both meet the target and edits were needed."""
+    part = song.parts[0]
+    thinned = on_the_beat(part)
+    step, left = highest(grade_part(song, thinned, LADDER)), kept(part, thinned).overall
+    return {each.target: each.kept.overall - left for each in found if each.reached and each.edits and step <= each.target + TOLERANCE}
 
 
 def document(table: list[Row], margins: dict[str, float]) -> str:
-    at_targets = margins_at_targets(table)
+    pairs = zip(table, (song for song in songs() for _ in TARGETS), strict=True)
+    at_targets = [margin for row, song in pairs for margin in margins_at_targets(song, [row.found]).values()]
     lines = [
         "# Easier versions, measured",
         "",
@@ -171,6 +169,7 @@ class CorpusRow:
     seconds: float
     slow_tempo: float | None
     margin: float | None
+    at_targets: dict[float, float]  # points more than the beat alone where both meet the target
     refusals: tuple[str, ...]
 
 
@@ -193,7 +192,7 @@ def corpus_row(entry: tuple[str, Song]) -> CorpusRow:
     )
     slow = slow_tempo(song, part, 4.0)
     share = None if slow is None else float(slow / song.playing_tempo)
-    return CorpusRow(group, song.title, found[0].before.step, at, seconds, share, against_the_beat(song), refusals)
+    return CorpusRow(group, song.title, found[0].before.step, at, seconds, share, against_the_beat(song), margins_at_targets(song, found), refusals)
 
 
 def corpus_entries() -> list[tuple[str, Song]]:
@@ -235,10 +234,18 @@ def corpus_document(rows_of: list[CorpusRow]) -> str:
         f"At the Step that keeping only the notes on the beat reaches, the search keeps a median of {statistics.median(margins):.1f} points more",
         f"({len(margins)} songs in which the beat alone is easier). Refusals without their proof: {unproven}.",
         "",
+        "Asked for the same Step, where both meet it and edits were needed, the search keeps more than the beat alone by a median of",
+        f"{'; '.join(_more_at(target, rows_of) for target in CORPUS_TARGETS)}.",
+        "",
         f"### Refused at 4 ({len(refused)} songs)",
         *(f"- {text}." for text in refused),
     ]
     return "\n".join(lines) + "\n"
+
+
+def _more_at(target: float, rows_of: list[CorpusRow]) -> str:
+    margins = [row.at_targets[target] for row in rows_of if target in row.at_targets]
+    return f"{statistics.median(margins):.1f} points at {target:g} ({len(margins)} songs)"
 
 
 def main() -> None:

@@ -1,12 +1,10 @@
-"""What survives of the tune: four scores, their mean, and one plain figure nobody can tune.
-
-Salience is the metrical strength of a note's onset and its length; weights from memory.
-"""
+"""What survives of the tune: four scores, their mean, and one plain figure nobody can tune."""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
+from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.score import Bar, Event, Note, Part
 from clear_steps.core.score.ringing import BASS_STRING, ringing_in
 
@@ -57,7 +55,7 @@ class KeptSoFar:
     def __init__(self, original: Part, weights: Mapping[str, float] = WEIGHTS, half_tones: int = 0) -> None:
         self._half_tones = half_tones
         self._original, self._weights = original, tuple(weights[score] for score in WEIGHTS)
-        self._wanted = [_wanted(original, bar) for bar in original.bars]
+        self._wanted = [_wanted(original, bar, own) for bar, own in zip(original.bars, salience_of(original), strict=True)]
         self._tallies: dict[tuple[int, int], tuple[Bar, _Tally]] = {}  # the bar is held, so that its id stays its own
 
     def of(self, version: Part) -> Kept:
@@ -104,12 +102,11 @@ class _Wanted:
     classes: dict[int, set[float]]
 
 
-def _wanted(original: Part, bar: Bar) -> _Wanted:
+def _wanted(original: Part, bar: Bar, weights: Sequence[float]) -> _Wanted:
     onsets = []
-    for onset, event in zip(bar.onsets, bar.events, strict=True):
+    for onset, event, weight in zip(bar.onsets, bar.events, weights, strict=True):
         if event.struck:
             low = [_heard(original, note) for note in event.struck if note.string >= BASS_STRING and not note.dead]
-            weight = salience(onset, event, bar.metre.beat_quarters)
             onsets.append(_Onset(onset, onset + event.quarters, weight, max(_pitches(original, event)), min(low, default=None)))
     return _Wanted(tuple(onsets), _classes(original, bar))
 
@@ -131,13 +128,6 @@ def _against(wanted: _Wanted, version: Part, bar: Bar, half_tones: int) -> _Tall
     weight = sum(onset.weight for onset in wanted.onsets)
     bass_weight = sum(onset.weight for onset in wanted.onsets if onset.bass is not None)
     return _Tally((tune, bass, harmony, rhythm), (weight, bass_weight, float(len(wanted.classes)), weight), same, len(wanted.onsets))
-
-
-def salience(onset: Fraction, event: Event, beat: Fraction) -> float:
-    """Weight of an onset: the bar's first counts 1, other beats 0.8, halves of a beat 0.5, others 0.3; long notes more."""
-    place = onset / beat
-    metrical = 1.0 if onset == 0 else 0.8 if place.denominator == 1 else 0.5 if place.denominator == 2 else 0.3
-    return metrical * (0.5 + 0.5 * min(float(event.quarters), 1.0))
 
 
 def _pitches(part: Part, event: Event) -> list[float]:

@@ -6,7 +6,7 @@ from clear_steps.core.grade.finding import Finding, Place
 from clear_steps.core.grade.ladder import CURVE_NAMES, Ladder
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
-from clear_steps.core.grade.recurrence import Recurrence, recurrence_words, recurrences
+from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import BarGrade, Grader, GradeRequest, Grading, Weighing, grade_part, grade_song, hand_tables
 from clear_steps.core.grade.telling import three_sentences
@@ -37,6 +37,7 @@ __all__ = [
     "Weighing",
     "alternatives",
     "difference",
+    "figures_of",
     "grade_part",
     "grade_song",
     "hand_tables",

@@ -19,14 +19,19 @@ class Recurrence:
     how: str  # `again`, `two frets lower`, `one string thinner`, `an octave higher`
 
 
+def figures_of(part: Part) -> dict[int, int]:
+    """For every bar that sounds (index) the first that is the same figure, itself where none was before it."""
+    sounding = [index for index, bar in enumerate(part.bars) if not bar.silent]
+    return Figures().firsts(part, sounding)
+
+
 def recurrences(part: Part) -> tuple[Recurrence, ...]:
     """Every stretch of bars that comes back, as long as the same words hold for it.
 
     A stretch is as long as the one it repeats, or one bar over and over.
     """
     found: list[Recurrence] = []
-    sounding = [index for index, bar in enumerate(part.bars) if not bar.silent]
-    for index, like in Figures().firsts(part, sounding).items():
+    for index, like in figures_of(part).items():
         if index == like:
             continue
         how = _how(part, part.bars[like], part.bars[index])

@@ -177,12 +177,12 @@ def test_the_same_song_keeps_everything() -> None:
 
 
 def test_every_second_eighth_left_out_keeps_half_the_onsets_and_more_than_half_the_tune() -> None:
-    """Beats count 1, 0.8, 0.8, 0.8 and halves 0.5 each: 3.4 of 5.4."""
+    """Beats count 1, 0.8, 0.8, 0.8 and halves 0.5 each, the phrase's first and last note 1.4 times as much: 3.8 of 6.0."""
     full = line(*["3.5", "3.7"] * 4)
     thinned = line(*["3.5"] * 4, length=Fraction(1))
     result = scores(full, thinned)
-    assert result["rhythm"] == pytest.approx(100 * 3.4 / 5.4)
-    assert result["tune"] == pytest.approx(100 * 3.4 / 5.4)
+    assert result["rhythm"] == pytest.approx(100 * 3.8 / 6.0)
+    assert result["tune"] == pytest.approx(100 * 3.8 / 6.0)
     assert result["same"] == 50
 
 

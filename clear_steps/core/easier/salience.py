@@ -1,0 +1,57 @@
+"""How much a note of the tune matters: its place in the bar, its length, where it stands in its phrase, whether its bar comes back.
+
+All weights from memory.
+"""
+
+from collections import Counter
+from fractions import Fraction
+
+from clear_steps.core.grade import figures_of
+from clear_steps.core.score import Bar, Event, Part
+
+_EDGE = 1.4  # a note that opens or closes a phrase
+_MOTIF = 1.15  # a note of a bar that comes back, as it is or moved
+
+
+def salience_of(part: Part) -> tuple[tuple[float, ...], ...]:
+    """The weight of every event of every bar; 0 where nothing is struck."""
+    edges, motif = _phrase_edges(part), _recurring(part)
+    return tuple(
+        tuple(
+            _in_the_bar(onset, event, bar) * (_EDGE if (index, number) in edges else 1.0) * (_MOTIF if index in motif else 1.0) if event.struck else 0.0
+            for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
+        )
+        for index, bar in enumerate(part.bars)
+    )
+
+
+def _in_the_bar(onset: Fraction, event: Event, bar: Bar) -> float:
+    """The bar's first onset counts 1, other beats 0.8, halves of a beat 0.5, others 0.3; long notes more."""
+    place = onset / bar.metre.beat_quarters
+    metrical = 1.0 if onset == 0 else 0.8 if place.denominator == 1 else 0.5 if place.denominator == 2 else 0.3
+    return metrical * (0.5 + 0.5 * min(float(event.quarters), 1.0))
+
+
+def _phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
+    """(bar, event) of the first and last note of every phrase: it ends where a section does, or in a silence of a beat or more."""
+    starts = {section.first_bar for section in part.sections}
+    edges: set[tuple[int, int]] = set()
+    last: tuple[int, int] | None = None
+    silence = Fraction(0)
+    for index, bar in enumerate(part.bars):
+        for number, event in enumerate(bar.events):
+            if not event.struck:
+                silence += Fraction(0) if event.notes else event.quarters
+                continue
+            begins = last is None or silence >= bar.metre.beat_quarters or (index in starts and last[0] < index)
+            if begins:
+                edges |= {(index, number)} | ({last} if last else set())
+            last, silence = (index, number), Fraction(0)
+    return frozenset(edges | ({last} if last else set()))
+
+
+def _recurring(part: Part) -> frozenset[int]:
+    """Indexes of the bars that come more than once."""
+    firsts = figures_of(part)
+    counted = Counter(firsts.values())
+    return frozenset(index for index, first in firsts.items() if counted[first] > 1)
