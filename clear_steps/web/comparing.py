@@ -5,7 +5,7 @@ from dataclasses import asdict, replace
 
 from pydantic import TypeAdapter
 
-from clear_steps.core.easier import LAYERS, Approach, Blocking, Edit, Kept, carries_the_tune, compared, does, is_reached, refused_with, short_bars
+from clear_steps.core.easier import LAYERS, Approach, Blocking, Kept, alike, carries_the_tune, compared, does, is_reached, refused_with, short_bars
 from clear_steps.core.grade import Ability, GradeRequest, Grading, Ladder, StepRange, grade_part
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
@@ -65,7 +65,7 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         put_away=stored.put_away,
         reached=_is_reached(stored, version, after, ladder.ladder),
         kept=api.KeptModel.model_validate({**asdict(kept), "still_the_tune": kept.still_the_tune}),
-        edits=[_edit_model(edit, part, edit.id in gone, edit.id in stored.refused) for edit in stored.edits],
+        edits=_edit_models(stored, part, gone),
         blocking=[_blocking_model(row, part) for row in stored.blocking],
         original=original,
         version=easier,
@@ -78,19 +78,24 @@ def _layer(stored: StoredVersion) -> api.LayerName:
     return TypeAdapter[api.LayerName](api.LayerName).validate_python(stored.layer)
 
 
-def _edit_model(edit: Edit, part: Part, refused: bool, refused_itself: bool) -> api.EditModel:
-    return api.EditModel(
-        id=edit.id,
-        kind=edit.kind,
-        does=does(edit.kind),
-        bars=[part.bar_number(bar) for bar in edit.bars],
-        reason=edit.reason,
-        effect=edit.effect,
-        loss=edit.loss,
-        builds_on=list(edit.builds_on),
-        refused=refused,
-        refused_itself=refused_itself,
-    )
+def _edit_models(stored: StoredVersion, part: Part, gone: frozenset[int]) -> list[api.EditModel]:
+    firsts = alike(stored.edits)
+    return [
+        api.EditModel(
+            id=edit.id,
+            kind=edit.kind,
+            does=does(edit.kind),
+            bars=[part.bar_number(bar) for bar in edit.bars],
+            reason=edit.reason,
+            effect=edit.effect,
+            loss=edit.loss,
+            builds_on=list(edit.builds_on),
+            alike=firsts[edit.id],
+            refused=edit.id in gone,
+            refused_itself=edit.id in stored.refused,
+        )
+        for edit in stored.edits
+    ]
 
 
 def _blocking_model(row: Blocking, part: Part) -> api.BlockingModel:

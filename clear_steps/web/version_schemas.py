@@ -42,6 +42,7 @@ class EditModel(BaseModel):
     effect: str
     loss: float
     builds_on: list[int]
+    alike: int  # the first edit that was made with it, or does the very same in another bar
     refused: bool
     refused_itself: bool  # not only because something it builds on is refused
 

@@ -52,6 +52,15 @@ def test_refusing_and_taking_back_is_stored_and_graded_anew(client: FlaskClient,
     assert client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json == before
 
 
+def test_edits_that_do_the_same_in_several_bars_are_told_together(client: FlaskClient, version_id: int) -> None:
+    edits = client.get(f"/api/versions/{version_id}").json["edits"]
+    together = [edit for edit in edits if sum(other["alike"] == edit["alike"] for other in edits) > 1]
+    assert len({edit["alike"] for edit in together}) < len(together)
+    assert all(edit["alike"] <= edit["id"] for edit in edits)
+    kinds = {edit["id"]: edit["kind"] for edit in edits}
+    assert all(kinds[edit["alike"]] == edit["kind"] for edit in together)
+
+
 def test_refusing_all_gives_the_original_back(client: FlaskClient, version_id: int) -> None:
     version = client.get(f"/api/versions/{version_id}").json
     answer = client.put(f"/api/versions/{version_id}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}).json

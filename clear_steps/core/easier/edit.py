@@ -55,6 +55,16 @@ class Edit:
         return tuple(sorted({change.bar for change in self.changes}))
 
 
+def alike(edits: Sequence[Edit]) -> dict[int, int]:
+    """By id: the first of the edits that belong together: made in one go for one reason, or the very same in another bar."""
+    firsts: dict[object, int] = {}
+    for edit in edits:
+        what, why = (edit.kind, tuple(replace(change, bar=0) for change in edit.changes)), (edit.kind, edit.bars, edit.reason, edit.effect)
+        first = min(firsts.get(what, edit.id), firsts.get(why, edit.id))
+        firsts |= {what: first, why: first, edit.id: first}
+    return {edit.id: firsts[edit.id] for edit in edits}
+
+
 def applied(part: Part, changes: Iterable[Change]) -> Part | None:
     """The part with changes made in order; None if what one replaces is not there."""
     bars = list(part.bars)

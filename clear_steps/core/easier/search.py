@@ -188,7 +188,7 @@ class _Search:
             after = self._heights.at(version, index) if version else bar
             if version is None or after.level > bar.level - _WORTHLESS:
                 break
-            self._writing.take_proposed(replace(proposed, changes=changes, version=version), bar, after)
+            self._writing.take_proposed(replace(proposed, changes=changes, version=version), bar, after, self._stair)
             bar = after
         return bar
 
@@ -201,7 +201,7 @@ class _Search:
             lighter = self._heights.graded(proposed.version).step <= step - _LESS_TO_REMEMBER
             if lighter and max(bar.level for bar in heights) <= stair + TOLERANCE:
                 index = proposed.changes[0].bar
-                self._writing.take_proposed(proposed, self._heights.at(self.version, index), heights[index])
+                self._writing.take_proposed(proposed, self._heights.at(self.version, index), heights[index], stair)
                 return True
         return False
 
@@ -218,7 +218,7 @@ class _Search:
             good = [trial for trial in trials if trial.level <= limit + TOLERANCE]
             now = self._writing.kept
             chosen = min(good, key=lambda trial: (-trial.kept, trial.level)) if good else max(trials, key=partial(_worth, before.level, now))
-            self._writing.take_proposed(chosen.proposed, before, chosen.after)
+            self._writing.take_proposed(chosen.proposed, before, chosen.after, self._stair)
             taken.append(chosen.proposed)
             before = chosen.after
         return taken
@@ -265,7 +265,7 @@ class _Search:
             chosen = next((entry for entry in sorted(shorter, key=lambda entry: -entry.kept) if self._reached(entry.version)), None)
             if chosen:
                 writing.edits, writing.version = [edit for edit in writing.edits if index not in edit.bars], as_written
-                writing.take_proposed(chosen, self._heights.at(as_written, index), self._heights.at(chosen.version, index))
+                writing.take_proposed(chosen, self._heights.at(as_written, index), self._heights.at(chosen.version, index), self._target)
                 found = True
         return found
 

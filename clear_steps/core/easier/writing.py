@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 
 from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, version_of
-from clear_steps.core.easier.heights import Height
+from clear_steps.core.easier.heights import TOLERANCE, Height
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.score import Part
@@ -43,11 +43,13 @@ class Writing:
         self.edits.append(replace(edit, loss=loss))
         self.version = version
 
-    def take_proposed(self, proposed: Proposed, before: Height, after: Height) -> None:
-        """Add what a kind of edit proposed for a bar, saying why and to what effect."""
+    def take_proposed(self, proposed: Proposed, before: Height, after: Height, stair: float) -> None:
+        """Add what a kind of edit proposed for a bar, saying why and to what effect; a bar at the stair already is lowered for the song."""
         number = self.original.bar_number(before.grade.index)
         evidence = before.grade.findings[before.measure].evidence
         past = f" The limit here: {before.limit}." if before.limit else ""
+        if before.level <= stair + TOLERANCE:
+            past += " Easy enough by itself; the song as a whole was not."
         effect = _effect(number, before, after)
         self.take(proposed.kind.name, proposed.changes, f"Bar {number}: {evidence[:1].lower()}{evidence[1:]}{past}", lambda _: effect)
         self.version = proposed.version

@@ -2060,6 +2060,8 @@ export interface components {
         };
         /** EditModel */
         EditModel: {
+            /** Alike */
+            alike: number;
             /** Bars */
             bars: number[];
             /** Builds On */

@@ -8,7 +8,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
-from clear_steps.core.easier import KINDS, TOLERANCE, Easier, StoppedError, applied, compared, easier, kept, refused_with, version_of
+from clear_steps.core.easier import KINDS, TOLERANCE, Easier, StoppedError, alike, applied, compared, easier, kept, refused_with, version_of
 from clear_steps.core.grade import GradeRequest, grade_part
 from clear_steps.core.score import Bend, Note, Part, Song, Technique
 from clear_steps.demo import TARGETS, demo_texts, demo_versions
@@ -17,6 +17,7 @@ from clear_steps.ladders import default_ladder
 from tests.songs import line, playable_songs
 
 LADDER = default_ladder()
+DEMO = [read_tab(text).song for text in demo_texts()]
 edited: list[int] = []
 
 generated = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
@@ -205,3 +206,18 @@ def test_a_bend_is_kept_by_its_target() -> None:
 def test_a_version_that_keeps_little_of_the_tune_says_so() -> None:
     full = line(*["3.5", "3.7", "2.5", "2.8"] * 2)
     assert not kept(full.parts[0], line("6.0").parts[0]).still_the_tune
+
+
+def test_a_bar_that_is_easy_enough_says_when_it_is_lowered_for_the_song() -> None:
+    found = easier(DEMO[2], DEMO[2].parts[0], LADDER, 3.0)
+    told = {edit.bars[0] for edit in found.edits if "the song as a whole was not" in edit.reason}
+    assert 0 in told
+    assert all(found.before.bars[bar].step <= 3.05 for bar in told - {bar for edit in found.edits for bar in edit.bars if edit.builds_on})
+
+
+def test_edits_made_in_one_go_and_the_same_in_another_bar_belong_together() -> None:
+    found = easier(DEMO[2], DEMO[2].parts[0], LADDER, 4.0)
+    firsts = alike(found.edits)
+    by_id = {edit.id: edit for edit in found.edits}
+    assert len(set(firsts.values())) < len(firsts) / 2
+    assert all(by_id[first].kind == by_id[own].kind and first <= own for own, first in firsts.items())

@@ -88,7 +88,20 @@ export class VersionsState {
   }
 }
 
-/** The edits by kind or by bar, the costliest group first. */
+/** Edits that were made in one go, or do the very same in several bars, together. */
+export function alikes(edits: Edit[]): Edit[][] {
+  const rows = new Map<number, Edit[]>()
+  for (const edit of edits) rows.set(edit.alike, [...(rows.get(edit.alike) ?? []), edit])
+  return [...rows.values()]
+}
+
+/** `bar 3`, `bars 3, 7, 11`. */
+export function barsOf(edits: Edit[]): string {
+  const bars = [...new Set(edits.flatMap((edit) => edit.bars))].sort((a, b) => a - b)
+  return `bar${bars.length > 1 ? 's' : ''} ${bars.join(', ')}`
+}
+
+/** The edits by kind or by bar, in the order they were made. */
 export function grouped(edits: Edit[], by: Grouping): EditGroup[] {
   const groups = new Map<string, Edit[]>()
   for (const edit of edits) {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import type { Edit, Version } from '../../api/client'
-import { choice, grouped } from './versions.svelte'
+import { alikes, barsOf, choice, grouped } from './versions.svelte'
 
 function edit(id: number, change: Partial<Edit> = {}): Edit {
-  return { id, kind: 'pick', does: 'slurred notes picked', bars: [1], loss: 1, builds_on: [], refused: false, refused_itself: false, reason: '', effect: '', ...change }
+  return { id, kind: 'pick', does: 'slurred notes picked', bars: [1], loss: 1, builds_on: [], alike: id, refused: false, refused_itself: false, reason: '', effect: '', ...change }
 }
 const version = (edits: Edit[]): Version => ({ edits }) as unknown as Version
 
@@ -15,6 +15,10 @@ describe('the list of edits', () => {
       ['ornaments left out', 1, 1, false],
     ])
     expect(grouped(edits, 'bar').map((group) => group.name)).toEqual(['Bar 1', 'Bar 2'])
+  })
+  it('tells together what is the same in several bars', () => {
+    const edits = [edit(1), edit(2, { bars: [9] }), edit(3, { bars: [5], alike: 1 })]
+    expect(alikes(edits).map((row) => [barsOf(row), row.map((each) => each.id)])).toEqual([['bars 1, 5', [1, 3]], ['bar 9', [2]]])
   })
   it('refuses what is chosen and keeps what was refused before', () => {
     const edits = [edit(1, { refused: true, refused_itself: true }), edit(2)]
