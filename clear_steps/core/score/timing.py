@@ -25,10 +25,10 @@ def bar_times(part: Part, marked_tempo: Fraction, practice_tempo: Fraction | Non
     A practice tempo stands for the marked one; later changes of tempo keep their proportion.
     """
     scale = Fraction(1) if practice_tempo is None else practice_tempo / marked_tempo
-    tempo, start, times = marked_tempo, 0.0, []
+    quarter_seconds, start, times = float(60 / (marked_tempo * scale)), 0.0, []
     for bar in part.bars:
-        tempo = bar.tempo if bar.tempo is not None else tempo
-        quarter_seconds = float(60 / (tempo * scale))
+        if bar.tempo is not None:
+            quarter_seconds = float(60 / (bar.tempo * scale))
         seconds = float(bar.quarters) * quarter_seconds
         times.append(BarTime(start, seconds, quarter_seconds))
         start += seconds

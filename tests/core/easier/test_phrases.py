@@ -8,15 +8,16 @@ import pytest
 
 from clear_steps.core.easier.edit import applied
 from clear_steps.core.easier.kinds.phrases import (
+    another_octave,
     breath_before,
     like_before,
-    octave_lower,
     octaves_to_line,
     percussion_out,
     root_on_strong_beats,
     straightened,
 )  # fmt: skip
 from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, smaller_bend
+from clear_steps.core.easier.kinds.texture import muddy_out
 from clear_steps.core.score import Bar, Bend, Event, Note, Part, Technique
 from tests.songs import line
 
@@ -36,8 +37,13 @@ def none_of(kind: Kind, part: Part, index: int = 0) -> bool:
 
 
 def test_a_bar_high_on_the_neck_goes_down_an_octave_as_a_whole_or_not_at_all() -> None:
-    assert made(octave_lower, line("1.12", "1.15", "2.13", "2.15", length=Fraction(1)).parts[0]) == [["1.0", "1.3", "2.1", "2.3"]]
-    assert none_of(octave_lower, line("1.12", "1.5").parts[0])
+    assert made(another_octave, line("1.12", "1.15", "2.13", "2.15", length=Fraction(1)).parts[0]) == [["1.0", "1.3", "2.1", "2.3"]]
+    assert none_of(another_octave, line("1.12", "1.0").parts[0])
+
+
+def test_a_bar_low_on_the_neck_goes_up_an_octave_where_the_frets_are_narrower() -> None:
+    assert made(another_octave, line("6.1", "6.5", "5.3", "5.5", length=Fraction(1)).parts[0]) == [["6.13", "6.17", "5.15", "5.17"]]
+    assert none_of(another_octave, line("6.1", "6.0").parts[0])
 
 
 def test_octaves_become_a_single_line_and_other_chords_stay() -> None:
@@ -60,6 +66,16 @@ def test_a_last_time_variation_becomes_the_ordinary_bar() -> None:
     part = line("1.0", "1.3", "2.1", "2.3", "1.0", "1.3", "2.1", "1.7", length=Fraction(1)).parts[0]
     assert made(like_before, part, 1)[1] == ["1.0", "1.3", "2.1", "2.3"]
     assert none_of(like_before, line("1.0", "1.3", "2.1", "2.3", "3.5", "3.7", "4.5", "4.7", length=Fraction(1)).parts[0], 1)
+
+
+def test_more_notes_to_the_beat_become_four_quarters_of_it() -> None:
+    events = tuple(Event(Fraction(1, 6), (Note(1, fret),)) for fret in range(6))
+    rest = Event(Fraction(3))
+    assert made(straightened, Part(bars=(Bar(events=(*events, rest)),))) == [["1.0", "1.2", "1.3", "1.4", "r"]]
+
+
+def test_low_close_notes_are_left_out_over_the_bass_and_clear_ones_stay() -> None:
+    assert made(muddy_out, line("6.3+5.2+2.3", "6.3+5.5", "5.3+4.5", "3.0+2.1", length=Fraction(1)).parts[0]) == [["6.3+2.3", "6.3+5.5", "5.3+4.5", "3.0+2.1"]]
 
 
 def test_triplets_are_straightened_beat_by_beat() -> None:

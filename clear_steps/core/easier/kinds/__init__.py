@@ -4,7 +4,15 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from clear_steps.core.easier.edit import Change
-from clear_steps.core.easier.kinds.phrases import breath_before, like_before, octave_lower, octaves_to_line, percussion_out, root_on_strong_beats, straightened
+from clear_steps.core.easier.kinds.phrases import (
+    another_octave,
+    breath_before,
+    like_before,
+    octaves_to_line,
+    percussion_out,
+    root_on_strong_beats,
+    straightened,
+)
 from clear_steps.core.easier.kinds.places import closer_strings, other_places
 from clear_steps.core.easier.kinds.rhythm import fewer_notes, onto_the_beat
 from clear_steps.core.easier.kinds.technique import (
@@ -18,7 +26,7 @@ from clear_steps.core.easier.kinds.technique import (
     smaller_bend,
     tap_to_fretted,
 )
-from clear_steps.core.easier.kinds.texture import bass_and_top, optional_out, power_to_root, simpler_chord, top_only
+from clear_steps.core.easier.kinds.texture import bass_and_top, muddy_out, optional_out, power_to_root, simpler_chord, top_only
 from clear_steps.core.score import Part
 
 Proposal = tuple[Change, ...]
@@ -40,7 +48,7 @@ _SAME_BAR = frozenset({"technique", "picking", "damping", "rhythm"})
 _ROWS = (
     Kind("place", "the same pitches elsewhere on the neck", other_places, _SAME_NOTES),
     Kind("skip", "notes struck together on neighbouring strings", closer_strings, _SAME_NOTES),
-    Kind("octave", "the bar an octave lower", octave_lower, _SAME_NOTES),
+    Kind("octave", "the bar in another octave", another_octave, _SAME_NOTES),
     Kind("optional", "optional notes left out", optional_out),
     Kind("leave-out", "ornaments left out", leave_out),
     Kind("release", "bends without release, and smaller ones", smaller_bend),
@@ -53,12 +61,13 @@ _ROWS = (
     Kind("tap", "the tapped note fretted, or an octave lower", tap_to_fretted),
     Kind("chord", "an easier shape of the same chord", simpler_chord),
     Kind("inner", "bass and top note kept", bass_and_top),
+    Kind("mud", "low close notes left out over the bass", muddy_out),
     Kind("root", "the root of the power chord alone", power_to_root),
     Kind("top", "the top note alone", top_only),
     Kind("doubling", "the octave doubling as a single line", octaves_to_line),
     Kind("bass", "the root on the strong beats", root_on_strong_beats),
     Kind("variation", "the bar as it was before", like_before),
-    Kind("straight", "triplets straightened", straightened),
+    Kind("straight", "tuplets straightened", straightened),
     Kind("beat", "off-beat notes moved to the beat", onto_the_beat),
     Kind("breath", "time to move: the last note before the bar left out", breath_before, _SAME_BAR),
     Kind("ring", "strings need not ring on", ring_out),

@@ -1,6 +1,6 @@
 """Fewer things to remember, simpler lines: octaves, walking basses, last-time variations, percussion, tuplets."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
@@ -10,19 +10,24 @@ from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part, Technique
 from clear_steps.core.score.ringing import BASS_STRING
 
 _OCTAVE_FRETS = 12
+_STRAIGHT = {3: 2, 5: 4, 6: 4, 7: 4}  # notes to the beat, and to how many they are straightened
 _MOST_DIFFERENT = Fraction(1, 2)  # of a bar's onsets, for it to be called a variation
 
 
-def octave_lower(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """A bar high on the neck twelve frets lower, where all of it lies from the 12th fret on."""
-    notes = [note for event in part.bars[index].events for note in event.notes if not note.dead]
-    if not notes or any(note.fret < _OCTAVE_FRETS or Technique.NATURAL_HARMONIC in note.techniques for note in notes):
+def another_octave(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """A bar twelve frets lower where all of it lies from the 12th fret on; or higher, where the frets are narrower, if it fits on the neck."""
+    bar = part.bars[index]
+    notes = [note for event in bar.events for note in event.notes if not note.dead]
+    if not notes or any(Technique.NATURAL_HARMONIC in note.techniques for note in notes):
         return
+    if all(note.fret >= _OCTAVE_FRETS for note in notes):
+        yield whole_bar(bar, index, [_moved(event, -_OCTAVE_FRETS) for event in bar.events])
+    elif all(0 < note.fret <= part.highest_fret - _OCTAVE_FRETS for note in notes):
+        yield whole_bar(bar, index, [_moved(event, _OCTAVE_FRETS) for event in bar.events])
 
-    def lower(event: Event) -> tuple[Event, ...]:
-        return (with_notes(event, [note if note.dead else replace(note, fret=note.fret - _OCTAVE_FRETS, finger=None) for note in event.notes]),)
 
-    yield whole_bar(part.bars[index], index, [made for event in part.bars[index].events for made in lower(event)])
+def _moved(event: Event, frets: int) -> Event:
+    return with_notes(event, [note if note.dead else replace(note, fret=note.fret + frets, finger=None) for note in event.notes])
 
 
 def octaves_to_line(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -91,18 +96,23 @@ def _begins_tied(bar: Bar) -> bool:
 
 
 def straightened(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Triplets of a beat straightened: the first and the last, in halves."""
+    """Tuplets of a beat straightened: three as two halves, more as four quarters of the beat."""
     bar = part.bars[index]
-    beat = bar.metre.beat_quarters
     rows = list(zip(bar.onsets, bar.events, strict=True))
-    changes = []
-    for at in range(len(rows) - 2):
-        onset, third = rows[at][0], [event for _, event in rows[at : at + 3]]
-        if onset % beat == 0 and all(event.quarters == beat / 3 for event in third) and all(not note.tied for event in third for note in event.notes):
-            halves = tuple(replace(_unslurred(event), quarters=beat / 2) for event in (third[0], third[2]))
-            changes.append(Change(index, onset, tuple(third), halves))
+    changes: list[Change] = []
+    for at, (onset, _) in enumerate(rows):
+        for count, straight in _STRAIGHT.items():
+            tuplet = tuple(event for _, event in rows[at : at + count])
+            if len(tuplet) == count and onset % bar.metre.beat_quarters == 0 and _fills(tuplet, bar.metre.beat_quarters):
+                kept = [tuplet[round(place * count / straight)] for place in range(straight)]
+                length = bar.metre.beat_quarters / straight
+                changes.append(Change(index, onset, tuplet, tuple(replace(_unslurred(event), quarters=length) for event in kept)))
     if changes:
         yield tuple(changes)
+
+
+def _fills(tuplet: Sequence[Event], beat: Fraction) -> bool:
+    return all(event.quarters == beat / len(tuplet) and not any(note.tied for note in event.notes) for event in tuplet)
 
 
 def _unslurred(event: Event) -> Event:

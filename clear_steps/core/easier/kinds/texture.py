@@ -1,5 +1,6 @@
 """Thinner texture: fewer notes at once, easier shapes of the same chord."""
 
+import itertools
 from collections.abc import Callable, Iterator
 from dataclasses import replace
 from functools import partial
@@ -13,6 +14,9 @@ OPEN_SHAPES = {
     "E": "022100", "Em": "022000", "A": "x02220", "Am": "x02210", "D": "xx0232", "Dm": "xx0231", "G": "320003", "C": "x32010",
     "A7": "x02020", "D7": "xx0212", "E7": "020100", "G7": "320001", "C7": "x32310", "B7": "x21202", "Am7": "x02010", "Em7": "022030", "Dm7": "xx0211",
 }  # fmt: skip
+
+_MUDDY_BELOW = 48  # MIDI: notes under the C below middle C sound muddy when they lie close (common practice, no source)
+_CLEAR_APART = 7  # half tones: a fifth sounds clear
 
 
 def optional_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -28,6 +32,18 @@ def bass_and_top(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
             return None
         ordered = _by_pitch(part, event)
         return (with_notes(event, [ordered[0], ordered[-1]]),)
+
+    yield from each(part, index, rewrite)
+
+
+def muddy_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Of low notes that lie close together, the bass alone; what sounds above them stays."""
+
+    def rewrite(event: Event) -> tuple[Event, ...] | None:
+        ordered = _by_pitch(part, event)
+        low = [note for note in ordered if part.pitch_of(note) < _MUDDY_BELOW]
+        muddy = [b for a, b in itertools.pairwise(low) if part.pitch_of(b) - part.pitch_of(a) < _CLEAR_APART]
+        return (with_notes(event, [note for note in ordered if note not in muddy]),) if muddy else None
 
     yield from each(part, index, rewrite)
 
