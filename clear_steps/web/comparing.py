@@ -5,7 +5,7 @@ from dataclasses import asdict, replace
 
 from pydantic import TypeAdapter
 
-from clear_steps.core.easier import LAYERS, Approach, Blocking, Kept, alike, carries_the_tune, compared, does, is_reached, refused_with, short_bars
+from clear_steps.core.easier import LAYERS, Approach, Blocking, Compared, alike, carries_the_tune, compared, does, is_reached, refused_with, short_bars
 from clear_steps.core.grade import Ability, GradeRequest, Grading, Ladder, StepRange, grade_part
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
@@ -17,7 +17,7 @@ from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import AnalysisModel, ClimbColumn, EventModel
 
 
-def standing(stored: StoredVersion, song: Song, ladder: Ladder) -> tuple[Part, Grading, Kept]:
+def standing(stored: StoredVersion, song: Song, ladder: Ladder) -> Compared:
     """A version made afresh from its song, graded for the student it was written for, and what it keeps."""
     return compared(song, song.parts[stored.part_index], ladder, stored.edits, stored.refused, _request(stored))
 
@@ -26,9 +26,9 @@ def _request(stored: StoredVersion) -> GradeRequest:
     return GradeRequest(stored.student.player) if stored.student else GradeRequest()
 
 
-def _is_reached(stored: StoredVersion, version: Part, grading: Grading, ladder: Ladder) -> bool:
+def _is_reached(stored: StoredVersion, now: Compared, ladder: Ladder) -> bool:
     ability = Ability(stored.student.player, stored.student.limits, ladder) if stored.student else None
-    return is_reached(grading, version, stored.target, ability)
+    return is_reached(now.grading, now.version, stored.target, ability)
 
 
 def asked_words(stored: StoredVersion) -> str:
@@ -45,10 +45,10 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
     """The version made afresh from its revision's text, with what is refused left as it was."""
     song = read_cached(text).song
     part = song.parts[stored.part_index]
-    version, after, kept = standing(stored, song, ladder.ladder)
+    now = standing(stored, song, ladder.ladder)
     before = grade_part(song, part, ladder.ladder, _request(stored))
     gone = refused_with(stored.edits, stored.refused)
-    original, easier = alone(song, part, before), alone(song, version, after)
+    original, easier = alone(song, part, before), alone(song, now.version, now.grading)
     _mark(original, easier)
     return api.VersionModel(
         id=stored.id,
@@ -63,13 +63,14 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         asked=asked_words(stored),
         student=stored.student.name if stored.student else "",
         put_away=stored.put_away,
-        reached=_is_reached(stored, version, after, ladder.ladder),
-        kept=api.KeptModel.model_validate({**asdict(kept), "still_the_tune": kept.still_the_tune}),
+        reached=_is_reached(stored, now, ladder.ladder),
+        kept=api.KeptModel.model_validate({**asdict(now.kept), "still_the_tune": now.kept.still_the_tune}),
+        kept_by_bar=list(now.kept_by_bar),
         edits=_edit_models(stored, part, gone),
         blocking=[_blocking_model(row, part) for row in stored.blocking],
         original=original,
         version=easier,
-        tab=write_tab(replace(song, parts=(version,))),
+        tab=write_tab(replace(song, parts=(now.version,))),
         summary=_summary(stored, part, gone),
     )
 
@@ -105,7 +106,7 @@ def _blocking_model(row: Blocking, part: Part) -> api.BlockingModel:
 
 def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.VersionCard:
     """A version among others: its Step, its climb, what it keeps."""
-    version, after, kept = standing(stored, read_cached(text).song, ladder.ladder)
+    now = standing(stored, read_cached(text).song, ladder.ladder)
     return api.VersionCard(
         id=stored.id,
         target=stored.target,
@@ -119,13 +120,13 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
         student=stored.student.name if stored.student else "",
         put_away=stored.put_away,
         staircase=stored.staircase,
-        step=after.step,
-        reached=_is_reached(stored, version, after, ladder.ladder),
-        overall=kept.overall,
-        same_onsets=kept.same_onsets,
+        step=now.grading.step,
+        reached=_is_reached(stored, now, ladder.ladder),
+        overall=now.kept.overall,
+        same_onsets=now.kept.same_onsets,
         climb=[
             ClimbColumn(number=grade.number, step=grade.step, beats=float(bar.quarters / bar.metre.beat_quarters))
-            for bar, grade in zip(version.bars, after.bars, strict=True)
+            for bar, grade in zip(now.version.bars, now.grading.bars, strict=True)
         ],
     )
 

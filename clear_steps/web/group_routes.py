@@ -88,7 +88,8 @@ def _seat_model(session: Session, song_id: int, seat: Seat) -> api.SeatModel:
     else:
         stored = Versions(session).get(seat.version_id)
         song = read_cached(songs.revision(song_id, stored.revision).text).song
-        part, grading, _ = standing(stored, song, ladder)
+        now = standing(stored, song, ladder)
+        part, grading = now.version, now.grading
         plays = asked_words(stored)
     shown = alone(song, part, grading).parts[0]
     return api.SeatModel(who=seat.who, part_index=seat.part_index, version_id=seat.version_id, plays=plays, step=grading.step, part=shown)

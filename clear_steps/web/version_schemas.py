@@ -137,6 +137,7 @@ class VersionModel(BaseModel):
     put_away: bool
     reached: bool
     kept: KeptModel
+    kept_by_bar: list[float]
     edits: list[EditModel]
     blocking: list[BlockingModel]
     original: AnalysisModel

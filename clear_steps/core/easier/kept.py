@@ -62,6 +62,10 @@ class KeptSoFar:
         """Scores of a version, compared through the transposition that was stated."""
         return _scored([self._tally(index, version) for index in range(len(version.bars))], self._weights)
 
+    def by_bar(self, version: Part) -> tuple[float, ...]:
+        """What is kept of every bar by itself, in per cent."""
+        return tuple(_scored([self._tally(index, version)], self._weights).overall for index in range(len(version.bars)))
+
     def _tally(self, index: int, version: Part) -> _Tally:
         bar = version.bars[index]
         key = (index, id(bar))

@@ -15,7 +15,7 @@ _MOTIF = 1.15  # a note of a bar that comes back, as it is or moved
 
 def salience_of(part: Part) -> tuple[tuple[float, ...], ...]:
     """The weight of every event of every bar; 0 where nothing is struck."""
-    edges, motif = _phrase_edges(part), _recurring(part)
+    edges, motif = phrase_edges(part), _recurring(part)
     return tuple(
         tuple(
             _in_the_bar(onset, event, bar) * (_EDGE if (index, number) in edges else 1.0) * (_MOTIF if index in motif else 1.0) if event.struck else 0.0
@@ -32,7 +32,7 @@ def _in_the_bar(onset: Fraction, event: Event, bar: Bar) -> float:
     return metrical * (0.5 + 0.5 * min(float(event.quarters), 1.0))
 
 
-def _phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
+def phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
     """(bar, event) of the first and last note of every phrase: it ends where a section does, or in a silence of a beat or more."""
     starts = {section.first_bar for section in part.sections}
     edges: set[tuple[int, int]] = set()

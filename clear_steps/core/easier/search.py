@@ -310,7 +310,18 @@ def _worth(start: float, kept: float, trial: _Trial) -> float:
     return (start - trial.level) / (kept - trial.kept + _LOSS_FLOOR)
 
 
-def compared(song: Song, part: Part, ladder: Ladder, edits: Sequence[Edit], refused: Sequence[int], request: GradeRequest) -> tuple[Part, Grading, Kept]:
-    """The version with some edits refused, fingered and graded anew, and what it keeps."""
+@dataclass(frozen=True, slots=True)
+class Compared:
+    """A version fingered and graded anew, and what it keeps of the whole and of every bar (per cent)."""
+
+    version: Part
+    grading: Grading
+    kept: Kept
+    kept_by_bar: tuple[float, ...]
+
+
+def compared(song: Song, part: Part, ladder: Ladder, edits: Sequence[Edit], refused: Sequence[int], request: GradeRequest) -> Compared:
+    """The version with some edits refused."""
     version = version_of(part, edits, refused)
-    return version, grade_part(song, version, ladder, request), KeptSoFar(part, half_tones=transposition(edits, refused)).of(version)
+    scores = KeptSoFar(part, half_tones=transposition(edits, refused))
+    return Compared(version, grade_part(song, version, ladder, request), scores.of(version), scores.by_bar(version))

@@ -3094,6 +3094,8 @@ export interface components {
             /** Id */
             id: number;
             kept: components["schemas"]["KeptModel"];
+            /** Kept By Bar */
+            kept_by_bar: number[];
             /** Latest Revision */
             latest_revision: number;
             /**

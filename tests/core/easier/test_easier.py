@@ -125,20 +125,26 @@ def test_refusing_an_edit_refuses_what_builds_on_it() -> None:
 def test_a_refused_edit_is_graded_anew() -> None:
     song = read_tab(demo_texts()[4]).song
     edits = demo_versions()[4].edits
+    dearest = max(edits, key=lambda edit: edit.loss)
     whole = compared(song, song.parts[0], LADDER, edits, [], GradeRequest())
-    less = compared(song, song.parts[0], LADDER, edits, [edits[0].id], GradeRequest())
-    assert less[0] != whole[0]
-    assert less[1].step >= whole[1].step - 1e-9
+    less = compared(song, song.parts[0], LADDER, edits, [dearest.id], GradeRequest())
+    assert less.version != whole.version
+    assert less.grading.step >= whole.grading.step - 1e-9
+    (bar,) = dearest.bars
+    assert less.kept_by_bar[bar] > whole.kept_by_bar[bar]
+    assert [kept for at, kept in enumerate(less.kept_by_bar) if at != bar] == [kept for at, kept in enumerate(whole.kept_by_bar) if at != bar]
 
 
 @pytest.mark.parametrize("piece", range(len(TARGETS)))
 def test_shipped_versions_reach_their_target_and_fit_their_piece(piece: int) -> None:
     song = read_tab(demo_texts()[piece]).song
     shipped = demo_versions()[piece]
-    version, grading, scores = compared(song, song.parts[0], LADDER, shipped.edits, [], GradeRequest())
-    assert max([grading.step, *(bar.step for bar in grading.bars)]) <= shipped.target + TOLERANCE
-    assert scores.still_the_tune
-    assert on_the_instrument(version)
+    now = compared(song, song.parts[0], LADDER, shipped.edits, [], GradeRequest())
+    assert max([now.grading.step, *(bar.step for bar in now.grading.bars)]) <= shipped.target + TOLERANCE
+    assert now.kept.still_the_tune
+    assert on_the_instrument(now.version)
+    untouched = set(range(len(now.version.bars))) - {bar for edit in shipped.edits for bar in edit.bars}
+    assert all(now.kept_by_bar[bar] == pytest.approx(100) for bar in untouched)
 
 
 def test_a_shipped_version_is_what_the_search_finds() -> None:

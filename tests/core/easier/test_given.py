@@ -52,7 +52,7 @@ def test_bars_add_up_whatever_is_refused_of_a_filled_version(target: float, data
     for bar in version.bars:
         assert bar.quarters == bar.metre.quarters
     assert version_of(part, edits, [edit.id for edit in edits]).bars == part.bars
-    assert compared(song, part, LADDER, edits, refused, GradeRequest())[0] == version
+    assert compared(song, part, LADDER, edits, refused, GradeRequest()).version == version
 
 
 def test_a_rest_at_the_end_of_a_short_bar_grows() -> None:

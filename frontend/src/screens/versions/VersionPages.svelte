@@ -34,6 +34,6 @@
   <p class="hidden print:mb-3 print:block">{easier.tuning}{easier.capo ? `, capo ${easier.capo}` : ''}, {Math.round(version.original.marked_tempo)} quarter notes a minute</p>
   <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label>
   {#each systems as system (system.bars[0].index)}
-    <VersionSystem {screen} {original} {easier} {system} target={version.target} />
+    <VersionSystem {screen} {original} {easier} {system} target={version.target} kept={version.kept_by_bar} />
   {/each}
 </section>

@@ -12,8 +12,9 @@
     easier: Part
     system: SystemBars
     target: number
+    kept: number[] // of every bar, per cent
   }
-  let { screen, original, easier, system, target }: Props = $props()
+  let { screen, original, easier, system, target, kept }: Props = $props()
   const CLIMB = 66
   const GAP = 14
   const hasChords = $derived(system.bars.some((bar) => bar.events.some((event) => event.chord)))
@@ -25,7 +26,7 @@
   const firstTop = $derived(topOf(head))
   const secondTop = $derived(screen.withOriginal ? firstTop + staff + 54 + head : firstTop)
   const climbTop = $derived(secondTop + staff + 22)
-  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 12)
+  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 24)
   const width = $derived(MARGIN + system.widths.reduce((sum, each) => sum + each, 0) + 2)
   let host: HTMLDivElement
   let drawn = $state.raw<{ bars: Bar[]; boxes: SystemBox[] } | null>(null)
@@ -106,6 +107,9 @@
           <text x={column.x + column.width / 2} y={CLIMB - 3} text-anchor="middle" class="text-[12px] font-bold" fill={CLIMB - y < 13 ? 'var(--ink)' : onStepColour(column.step)}>
             {above[at].step - column.step > 0.05 ? `${stepText(above[at].step)} → ` : ''}{stepText(column.step)}
           </text>
+        {/each}
+        {#each below as bar, at (bar.index)}
+          {#if kept[bar.index] < 99.5}<text x={places[at].x + places[at].width / 2} y={CLIMB + 13} text-anchor="middle" class="fill-quiet text-[12px]">{kept[bar.index].toFixed(0)} % kept</text>{/if}
         {/each}
         <path d={ridge(ground(below), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="2" />
         <path d={ridge(ground(above), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="1.3" stroke-dasharray="4 3" />

@@ -1,0 +1,64 @@
+"""What would sound silly in a version, looked for in every demo piece: found by reading them, kept out by these."""
+
+from collections.abc import Iterator
+from fractions import Fraction
+
+import pytest
+
+from clear_steps.core.easier import Easier, Wish, staircase
+from clear_steps.core.easier.salience import phrase_edges
+from clear_steps.core.score import Bar, Part
+from clear_steps.demo import demo_texts
+from clear_steps.formats.tabtext import read_tab
+from clear_steps.ladders import default_ladder
+
+SONGS = [read_tab(text).song for text in demo_texts()]
+LADDER = default_ladder()
+
+
+@pytest.fixture(scope="module", params=range(len(SONGS)), ids=[song.title for song in SONGS])
+def steps(request: pytest.FixtureRequest) -> tuple[Part, tuple[Easier, ...]]:
+    song = SONGS[request.param]
+    return song.parts[0], staircase(song, song.parts[0], LADDER, Wish((6.0, 4.0, 2.0)))
+
+
+def struck(bar: Bar) -> set[Fraction]:
+    return {onset for onset, event in zip(bar.onsets, bar.events, strict=True) if event.struck}
+
+
+def classes(part: Part, bar: Bar) -> set[int]:
+    """Pitch classes of a bar, a bend as where it starts and where it goes."""
+    pitches = [(part.pitch_of(note), note.bend.half_tones if note.bend else 0) for event in bar.events for note in event.notes if not note.dead]
+    return {round(pitch + bend) % 12 for pitch, bend in pitches} | {pitch % 12 for pitch, _ in pitches}
+
+
+def pairs(original: Part, found: tuple[Easier, ...]) -> Iterator[tuple[Easier, int, Bar, Bar]]:
+    for step in found:
+        for index, (before, after) in enumerate(zip(original.bars, step.version.bars, strict=True)):
+            yield step, index, before, after
+
+
+def test_no_lone_off_beat_stub_is_left_of_a_bar(steps: tuple[Part, tuple[Easier, ...]]) -> None:
+    for step, index, before, after in pairs(*steps):
+        beat = before.metre.beat_quarters
+        if struck(after) and any(onset % beat == 0 for onset in struck(before)):
+            assert any(onset % beat == 0 for onset in struck(after)), f"bar {index + 1} at {step.target:g}"
+
+
+def test_nothing_sounds_that_the_bar_or_one_it_varies_does_not_have(steps: tuple[Part, tuple[Easier, ...]]) -> None:
+    original = steps[0]
+    for step, index, before, after in pairs(*steps):
+        varied = any(edit.kind == "variation" and index in edit.bars for edit in step.edits)
+        own = set().union(*(classes(original, bar) for bar in (original.bars[: index + 1] if varied else (before,))))
+        assert classes(step.version, after) <= own, f"bar {index + 1} at {step.target:g}"
+
+
+def test_at_a_middle_step_phrases_end_as_they_did(steps: tuple[Part, tuple[Easier, ...]]) -> None:
+    original, found = steps
+    for step in (step for step in found if step.target >= 4):
+        lost = []
+        for index, number in sorted(phrase_edges(original)):
+            bar = original.bars[index]
+            if bar.onsets[number] % bar.metre.beat_quarters == 0:
+                lost += [] if bar.onsets[number] in struck(step.version.bars[index]) else [(index, number)]
+        assert not lost, f"at {step.target:g}"
