@@ -23,7 +23,7 @@ from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.grade import Ability, Grader, GradeRequest, Grading, Ladder, grade_part
-from clear_steps.core.score import Part, Song
+from clear_steps.core.score import Bar, Part, Song
 
 _STAIR = 0.5
 _ROUNDS = 12  # over the bars of a stair
@@ -133,6 +133,7 @@ class _Search:
         self._take_away_the_needless()
         if self._take_shorter_ways():
             self._take_away_the_needless()
+        self._bring_recurring_together()
         self._give_back_the_harmful()
         self._writing.settle()
 
@@ -269,6 +270,18 @@ class _Search:
                 found = True
         return found
 
+    def _bring_recurring_together(self) -> None:
+        """Bars that are one in the original become one in the version where that still meets the target: what keeps most of what they became."""
+        writing = self._writing
+        for bars in _recurring(writing.original):
+            if not self._reached(self.version) or len({self.version.bars[index] for index in bars}) == 1:
+                continue
+            tried = (writing.like(model, [index for index in bars if index != model], self._proposals) for model in bars)
+            made = sorted((entry for entry in tried if entry), key=lambda entry: -writing.scores.of(entry[1]).overall)
+            found = next((entry for entry in made if self._reached(entry[1])), None)
+            if found:
+                writing.edits, writing.version = found
+
     def _take_away_the_needless(self) -> None:
         """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
         if not self._reached(self.version):
@@ -298,6 +311,14 @@ class _Search:
             lowest = min((self._heights.at(version, bar.grade.index) for version in versions), key=lambda height: height.level, default=bar)
             tried.append(Tried(kind.name, lowest.grade.findings[bar.measure].step if bar.limit else lowest.grade.step))
         return tuple(tried)
+
+
+def _recurring(part: Part) -> list[list[int]]:
+    """Bars (indexes) that are the very same, where there are several."""
+    groups: dict[Bar, list[int]] = {}
+    for index, bar in enumerate(part.bars):
+        groups.setdefault(replace(bar, repeat_start=False, repeat_times=0, endings=(), double_bar=False), []).append(index)
+    return [group for group in groups.values() if len(group) > 1]
 
 
 def _can_lower(bar: Height, kind: Kind) -> bool:

@@ -69,6 +69,33 @@ class Writing:
         made = proposals.known(version_of(self.original, [other for other in fewer if touched & set(other.bars)]))
         return fewer, replace(self.version, bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)))
 
+    def like(self, model: int, others: Sequence[int], proposals: Proposals) -> tuple[list[Edit], Part] | None:
+        """The edits, and the version they make, if other bars that were the same in the original got the edits of one; None where what is settled differs."""
+        if any(_what(self._of(other, settled=True), other) != _what(self._of(model, settled=True), model) for other in others):
+            return None
+        kept = [edit for edit in self.edits if edit.id in self.settled or not set(edit.bars) & set(others)]
+        made = Writing(self.original, (), self.scores)
+        made.edits, made.version, made.settled = kept, proposals.known(version_of(self.original, kept)), self.settled
+        for other in others:
+            for own in self._of(model, settled=False):
+                made._take_over(own, other)
+        return made.edits, proposals.known(made.version)
+
+    def _take_over(self, own: Edit, bar: int) -> None:
+        """An edit made in another bar that is the same."""
+        first, number = self.original.bar_number(own.bars[0]), self.original.bar_number(bar)
+        effect = f"bar {number}: {own.effect.partition(': ')[2]} in bar {first}"
+        changes = (replace(change, bar=bar) for change in own.changes)
+        self.take(own.kind, changes, f"Bar {number}: the same bar as bar {first}, so the same change.", lambda _: effect)
+
+    def _of(self, bar: int, settled: bool) -> list[Edit]:
+        return [edit for edit in self.edits if edit.bars == (bar,) and (edit.id in self.settled) == settled]
+
+
+def _what(edits: Iterable[Edit], bar: int) -> list[tuple[Change, ...]]:
+    """What edits of one bar do, whatever the bar."""
+    return [tuple(replace(change, bar=0) for change in edit.changes) for edit in edits if edit.bars == (bar,)]
+
 
 def _effect(number: int, before: Height, after: Height) -> str:
     """What an edit does to a bar: its Step, and the measure that falls most."""

@@ -18,7 +18,7 @@ from clear_steps.core.easier.kinds.phrases import (
 )  # fmt: skip
 from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, smaller_bend
 from clear_steps.core.easier.kinds.texture import muddy_out
-from clear_steps.core.score import Bar, Bend, Event, Note, Part, Technique
+from clear_steps.core.score import Bar, Bend, Event, Note, Part, Section, Technique
 from tests.songs import line
 
 Kind = Callable[[Part, int], object]
@@ -62,10 +62,16 @@ def test_percussive_hits_are_left_out() -> None:
     assert made(percussion_out, part) == [["1.3", "r"]]
 
 
-def test_a_last_time_variation_becomes_the_ordinary_bar() -> None:
-    part = line("1.0", "1.3", "2.1", "2.3", "1.0", "1.3", "2.1", "1.7", length=Fraction(1)).parts[0]
-    assert made(like_before, part, 1)[1] == ["1.0", "1.3", "2.1", "2.3"]
-    assert none_of(like_before, line("1.0", "1.3", "2.1", "2.3", "3.5", "3.7", "4.5", "4.7", length=Fraction(1)).parts[0], 1)
+def test_a_variation_becomes_the_ordinary_bar_but_a_phrase_keeps_its_end() -> None:
+    ordinary = ("1.0", "1.3", "2.1", "2.3")
+    part = line(*ordinary, "1.0", "1.3", "2.1", "1.7", *ordinary, length=Fraction(1)).parts[0]
+    assert made(like_before, part, 1)[1] == list(ordinary)
+    closing = line(*ordinary, "1.0", "1.3", "2.1", "1.7", length=Fraction(1)).parts[0]
+    assert none_of(like_before, closing, 1)
+    assert none_of(like_before, replace(part, sections=(Section("verse", 0), Section("chorus", 2))), 1)
+    inside = line(*ordinary, "1.0", "1.5", "2.1", "2.3", length=Fraction(1)).parts[0]
+    assert made(like_before, inside, 1)[1] == list(ordinary)
+    assert none_of(like_before, line(*ordinary, "3.5", "3.7", "4.5", "4.7", *ordinary, length=Fraction(1)).parts[0], 1)
 
 
 def test_more_notes_to_the_beat_become_four_quarters_of_it() -> None:

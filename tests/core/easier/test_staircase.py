@@ -9,6 +9,7 @@ from hypothesis import HealthCheck, given, settings
 
 from clear_steps.core.easier import APPROACHES, TOLERANCE, Approach, SetupWish, Wish, by_hand, easier, staircase, version_of
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade import grade_part
 from clear_steps.core.score import STANDARD, TUNINGS, Event, Song
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
@@ -107,3 +108,25 @@ def test_a_setup_that_cannot_be_had_says_why(wish: SetupWish, message: str) -> N
     song = line("1.0")
     with pytest.raises(InvalidValueError, match=message):
         staircase(song, song.parts[0], LADDER, Wish((10.0,), setup=wish))
+
+
+@pytest.mark.parametrize("index", range(len(DEMO)))
+def test_bars_that_recur_are_one_bar_in_the_version_wherever_the_target_allows(index: int) -> None:
+    """Nothing else keeps them apart than the target: with the edits of any one of them the others would stand above it."""
+    song = DEMO[index]
+    part = song.parts[0]
+    (found,) = staircase(song, part, LADDER, Wish((4.0,)))
+    groups = [[at for at, bar in enumerate(part.bars) if bar.events == own.events and bar.metre == own.metre] for own in part.bars]
+    for group in (group for group in groups if len({found.version.bars[at].events for at in group}) > 1):
+        for model in group:
+            bars = tuple(found.version.bars[model] if at in group else bar for at, bar in enumerate(found.version.bars))
+            grading = grade_part(song, replace(found.version, bars=bars), LADDER)
+            assert max([grading.step, *(bar.step for bar in grading.bars)]) > 4.0 + TOLERANCE or not found.reached
+
+
+def test_what_is_done_to_a_bar_that_recurs_says_so() -> None:
+    (found,) = staircase(DEMO[1], DEMO[1].parts[0], LADDER, Wish((4.0,)))
+    again = [edit for edit in found.edits if "the same bar as bar" in edit.reason]
+    assert again
+    assert all(edit.loss >= -1e-9 for edit in again)
+    assert version_of(DEMO[1].parts[0], found.edits).bars == found.version.bars

@@ -73,12 +73,26 @@ def percussion_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def like_before(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """A bar that varies an earlier one, played as that one was: less to remember."""
-    bar = part.bars[index]
+    """A bar that varies an earlier one, played as that one was: less to remember; where a phrase ends it must end as that one does."""
+    bar, closes = part.bars[index], _closes(part, index)
     for earlier in reversed(part.bars[:index]):
-        if earlier.metre == bar.metre and earlier.quarters == bar.quarters and _varies(earlier, bar) and not _begins_tied(earlier):
+        fits = earlier.metre == bar.metre and earlier.quarters == bar.quarters and not _begins_tied(earlier)
+        if fits and _varies(earlier, bar) and (not closes or _end(earlier) == _end(bar)):
             yield whole_bar(bar, index, earlier.events)
             return
+
+
+def _closes(part: Part, index: int) -> bool:
+    """Whether a section, an ending, a repeat or the song ends with the bar, or silence follows it."""
+    bar, following = part.bars[index], part.bars[index + 1 : index + 2]
+    signs = bar.endings or bar.repeat_times or bar.double_bar
+    return bool(signs or not following or following[0].silent or any(section.first_bar == index + 1 for section in part.sections))
+
+
+def _end(bar: Bar) -> tuple[Fraction, set[tuple[int, int]]]:
+    """When and where the last notes of a bar are struck."""
+    struck = ((onset, _places(event)) for onset, event in zip(bar.onsets, bar.events, strict=True) if event.struck)
+    return max(struck, key=lambda row: row[0], default=(bar.quarters, set()))
 
 
 def _varies(earlier: Bar, bar: Bar) -> bool:
