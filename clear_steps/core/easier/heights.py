@@ -69,3 +69,7 @@ class Heights:
     def highest(self, version: Part) -> float:
         """The song's Step or its highest bar's level, whichever is higher."""
         return max([self.graded(version).step, *(bar.level for bar in self.of(version))])
+
+    def reached(self, version: Part, target: float) -> bool:
+        """Whether the song and every bar stand at a target."""
+        return self.highest(version) <= target + TOLERANCE

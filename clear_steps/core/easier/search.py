@@ -3,7 +3,7 @@
 A stair takes every bar that stands above it and gives it the proposal of least loss that brings it
 down; where none does, the one that brings it furthest for what it loses. Every proposal is judged
 by grading the whole part with it, by the same code as the original, since neighbours may be fingered
-anew. At the end every edit that turned out not to be needed is taken away.
+anew. At the end what was written is tidied.
 """
 
 from collections.abc import Iterable, Sequence
@@ -21,9 +21,10 @@ from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.easier.tidying import Tidier
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.grade import Ability, Grader, GradeRequest, Grading, Ladder, grade_part
-from clear_steps.core.score import Bar, Part, Song
+from clear_steps.core.score import Part, Song
 
 _STAIR = 0.5
 _ROUNDS = 12  # over the bars of a stair
@@ -99,7 +100,8 @@ class _Search:
         self._plain_scores = KeptSoFar(part, half_tones=half_tones)
         self._writing = Writing(part, goal.given, scores)
         self._proposals = Proposals(part, {name: kind for name, kind in KINDS.items() if name not in without}, scores)
-        self._began, self._began_step = heights.of(self.version), heights.graded(self.version).step
+        self._tidier = Tidier(self._writing, heights, self._proposals)
+        self._began = heights.of(self.version)
         self._start = heights.highest(self.version)
         self._tried_levels: dict[tuple[int, ...], float] = {}  # of a bar between its neighbours, each by its identity
 
@@ -130,29 +132,21 @@ class _Search:
         self._target = target
         for stair in _stairs(self._heights.highest(self.version), target):
             self._descend(stair)
-        self._take_away_the_needless()
-        if self._take_shorter_ways():
-            self._take_away_the_needless()
-        self._bring_recurring_together()
-        self._give_back_the_harmful()
+        self._tidier.tidy(target)
         self._writing.settle()
 
     def result(self, target: float, before: Grading) -> Easier:
         """What stands now, as an answer."""
-        reached = self._reached(self.version)
+        reached = self._heights.reached(self.version, self._target)
         blocking = () if reached else self._blocking()
         after, kept = self._heights.graded(self.version), self._plain_scores.of(self.version)
         return Easier(target, reached, tuple(self._writing.edits), self.version, before, after, kept, blocking)
-
-    def _reached(self, version: Part, target: float | None = None) -> bool:
-        """Whether every bar and the song stand at the target."""
-        return self._heights.highest(version) <= (self._target if target is None else target) + TOLERANCE
 
     def _descend(self, stair: float) -> None:
         """Bring every bar, and then the song, down to a stair, as far as it goes."""
         self._stair = ceiling = stair
         for _ in range(_ROUNDS):
-            if self._reached(self.version, stair):
+            if self._heights.reached(self.version, stair):
                 return
             bars = self._heights.of(self.version)
             above = [bar for bar in bars if bar.level > stair + TOLERANCE]
@@ -242,56 +236,6 @@ class _Search:
                 trials.append(_Trial(proposed, after))
         return trials
 
-    def _give_back_the_harmful(self) -> None:
-        """The last edits are refused until neither the song nor a bar stands higher for them."""
-        while not self._harmless() and self._writing.drop_last(self._proposals):
-            pass
-
-    def _harmless(self) -> bool:
-        """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers change with their neighbours."""
-        bars = zip(self._heights.of(self.version), self._began, strict=True)
-        song_step = self._heights.graded(self.version).step
-        return song_step <= self._began_step + _SLACK and all(bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars)
-
-    def _take_shorter_ways(self) -> bool:
-        """Where edits lie on one another, one proposal for the bar as written may do as well and lose less."""
-        if not self._reached(self.version):
-            return False
-        found, writing = False, self._writing
-        fixed = {bar for edit in writing.edits if edit.id in writing.settled for bar in edit.bars}
-        stacked = {bar for edit in writing.edits if edit.builds_on for bar in edit.bars} - fixed
-        for index in sorted(stacked):
-            as_written = replace(self.version, bars=(*self.version.bars[:index], writing.original.bars[index], *self.version.bars[index + 1 :]))
-            shorter = [entry for entry in self._proposals.of(as_written, index) if entry.kept > writing.kept + _WORTHLESS]
-            chosen = next((entry for entry in sorted(shorter, key=lambda entry: -entry.kept) if self._reached(entry.version)), None)
-            if chosen:
-                writing.edits, writing.version = [edit for edit in writing.edits if index not in edit.bars], as_written
-                writing.take_proposed(chosen, self._heights.at(as_written, index), self._heights.at(chosen.version, index), self._target)
-                found = True
-        return found
-
-    def _bring_recurring_together(self) -> None:
-        """Bars that are one in the original become one in the version where that still meets the target: what keeps most of what they became."""
-        writing = self._writing
-        for bars in _recurring(writing.original):
-            if not self._reached(self.version) or len({self.version.bars[index] for index in bars}) == 1:
-                continue
-            tried = (writing.like(model, [index for index in bars if index != model], self._proposals) for model in bars)
-            made = sorted((entry for entry in tried if entry), key=lambda entry: -writing.scores.of(entry[1]).overall)
-            found = next((entry for entry in made if self._reached(entry[1])), None)
-            if found:
-                writing.edits, writing.version = found
-
-    def _take_away_the_needless(self) -> None:
-        """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
-        if not self._reached(self.version):
-            return
-        for edit in sorted(self._writing.edits, key=lambda edit: -edit.loss):
-            if edit in self._writing.edits and edit.id not in self._writing.settled:
-                fewer, version = self._writing.without(edit, self._proposals)
-                if self._reached(version):
-                    self._writing.edits, self._writing.version = fewer, version
-
     def _blocking(self) -> tuple[Blocking, ...]:
         """Bars above the target, with the best that each kind could still do.
 
@@ -311,14 +255,6 @@ class _Search:
             lowest = min((self._heights.at(version, bar.grade.index) for version in versions), key=lambda height: height.level, default=bar)
             tried.append(Tried(kind.name, lowest.grade.findings[bar.measure].step if bar.limit else lowest.grade.step))
         return tuple(tried)
-
-
-def _recurring(part: Part) -> list[list[int]]:
-    """Bars (indexes) that are the very same, where there are several."""
-    groups: dict[Bar, list[int]] = {}
-    for index, bar in enumerate(part.bars):
-        groups.setdefault(replace(bar, repeat_start=False, repeat_times=0, endings=(), double_bar=False), []).append(index)
-    return [group for group in groups.values() if len(group) > 1]
 
 
 def _can_lower(bar: Height, kind: Kind) -> bool:

@@ -1,0 +1,91 @@
+"""What the search does once a target is met or given up: nothing that is not needed, nothing that does harm."""
+
+from dataclasses import replace
+
+from clear_steps.core.easier.heights import TOLERANCE, Heights
+from clear_steps.core.easier.proposals import Proposals
+from clear_steps.core.easier.writing import Writing
+from clear_steps.core.score import Bar, Part
+
+_WORTH_MORE = 0.05  # points of what is kept
+_SLACK = 1e-9
+
+
+class Tidier:
+    """Goes over a version from its beginning on, at each target of a staircase; what harder versions have stays."""
+
+    def __init__(self, writing: Writing, heights: Heights, proposals: Proposals) -> None:
+        self._writing, self._heights, self._proposals = writing, heights, proposals
+        self._began, self._began_step = heights.of(writing.version), heights.graded(writing.version).step
+        self._target = 0.0
+
+    def tidy(self, target: float) -> None:
+        """Without what the target does not need, by shorter ways, recurring bars alike, nothing harder than it was."""
+        self._target = target
+        self._take_away_the_needless()
+        if self._take_shorter_ways():
+            self._take_away_the_needless()
+        self._bring_recurring_together()
+        self._give_back_the_harmful()
+
+    def _reached(self, version: Part) -> bool:
+        return self._heights.reached(version, self._target)
+
+    def _take_away_the_needless(self) -> None:
+        """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
+        if not self._reached(self._writing.version):
+            return
+        for edit in sorted(self._writing.edits, key=lambda edit: -edit.loss):
+            if edit in self._writing.edits and edit.id not in self._writing.settled:
+                fewer, version = self._writing.without(edit, self._proposals)
+                if self._reached(version):
+                    self._writing.edits, self._writing.version = fewer, version
+
+    def _take_shorter_ways(self) -> bool:
+        """Where edits lie on one another, one proposal for the bar as written may do as well and lose less."""
+        if not self._reached(self._writing.version):
+            return False
+        found, writing = False, self._writing
+        fixed = {bar for edit in writing.edits if edit.id in writing.settled for bar in edit.bars}
+        stacked = {bar for edit in writing.edits if edit.builds_on for bar in edit.bars} - fixed
+        for index in sorted(stacked):
+            bars = writing.version.bars
+            as_written = replace(writing.version, bars=(*bars[:index], writing.original.bars[index], *bars[index + 1 :]))
+            shorter = [entry for entry in self._proposals.of(as_written, index) if entry.kept > writing.kept + _WORTH_MORE]
+            chosen = next((entry for entry in sorted(shorter, key=lambda entry: -entry.kept) if self._reached(entry.version)), None)
+            if chosen:
+                writing.edits, writing.version = [edit for edit in writing.edits if index not in edit.bars], as_written
+                writing.take_proposed(chosen, self._heights.at(as_written, index), self._heights.at(chosen.version, index), self._target)
+                found = True
+        return found
+
+    def _bring_recurring_together(self) -> None:
+        """Bars that are one in the original become one in the version where that still meets the target: what keeps most of what they became."""
+        writing = self._writing
+        for bars in _recurring(writing.original):
+            if not self._reached(writing.version) or len({writing.version.bars[index] for index in bars}) == 1:
+                continue
+            tried = (writing.like(model, [index for index in bars if index != model], self._proposals) for model in bars)
+            made = sorted((entry for entry in tried if entry), key=lambda entry: -writing.scores.of(entry[1]).overall)
+            found = next((entry for entry in made if self._reached(entry[1])), None)
+            if found:
+                writing.edits, writing.version = found
+
+    def _give_back_the_harmful(self) -> None:
+        """The last edits are refused until neither the song nor a bar stands higher for them."""
+        while not self._harmless() and self._writing.drop_last(self._proposals):
+            pass
+
+    def _harmless(self) -> bool:
+        """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers change with their neighbours."""
+        bars = zip(self._heights.of(self._writing.version), self._began, strict=True)
+        song_step = self._heights.graded(self._writing.version).step
+        return song_step <= self._began_step + _SLACK and all(bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars)
+
+
+def _recurring(part: Part) -> list[list[int]]:
+    """Bars (indexes) that are the very same, where there are several."""
+    groups: dict[Bar, list[int]] = {}
+    for index, bar in enumerate(part.bars):
+        groups.setdefault(replace(bar, repeat_start=False, repeat_times=0, endings=(), double_bar=False), []).append(index)
+    return [group for group in groups.values() if len(group) > 1]
