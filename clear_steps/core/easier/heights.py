@@ -62,7 +62,13 @@ class Heights:
 
     def at(self, version: Part, index: int) -> Height:
         """The height of one bar."""
-        grading = self.graded(version)
+        return self._at(self.graded(version), version, index)
+
+    def glimpsed(self, version: Part, index: int, hand: int) -> Height:
+        """The height of one bar with one hand's fingering, the one chosen for a version that it was made of: quicker, nearly always the same."""
+        return self._at(self._grader.grade(version, hand), version, index)
+
+    def _at(self, grading: Grading, version: Part, index: int) -> Height:
         bar = grading.bars[index]
         return Height(bar, bar.step, bar.hardest_measure) if self._ability is None else _height(grading, version, bar, self._lowest, self._ability)
 

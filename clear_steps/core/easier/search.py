@@ -16,7 +16,7 @@ from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.edit import Change, Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
 from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
-from clear_steps.core.easier.kept import Kept, KeptSoFar
+from clear_steps.core.easier.kept import WEIGHTS, Kept, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
@@ -71,11 +71,7 @@ def _stairs(start: float, target: float) -> list[float]:
 @dataclass(frozen=True, slots=True)
 class _Trial:
     proposed: Proposed
-    after: Height  # of the bar
-
-    @property
-    def level(self) -> float:
-        return self.after.level
+    level: float  # of the bar, at a glimpse
 
     @property
     def kept(self) -> float:
@@ -97,7 +93,7 @@ class _Search:
         self._heights, self._progress = heights, progress
         half_tones, weights, without = transposition(goal.given), APPROACHES[goal.approach].weights, APPROACHES[goal.approach].without
         scores = KeptSoFar(part, weights, half_tones)
-        self._plain_scores = KeptSoFar(part, half_tones=half_tones)
+        self._plain_scores = scores if weights is WEIGHTS else KeptSoFar(part, half_tones=half_tones)
         self._writing = Writing(part, goal.given, scores)
         self._proposals = Proposals(part, {name: kind for name, kind in KINDS.items() if name not in without}, scores)
         self._tidier = Tidier(self._writing, heights, self._proposals)
@@ -209,19 +205,30 @@ class _Search:
     def _lower(self, bar: Height, limit: float) -> list[Proposed]:
         """Edits of one bar, one on top of another, until it stands at the limit; what was taken."""
         before, taken = bar, list[Proposed]()
-        while len(taken) < _TRIES_A_BAR and before.level > limit + TOLERANCE and (trials := self._trials(before, limit)):
-            good = [trial for trial in trials if trial.level <= limit + TOLERANCE]
-            now = self._writing.kept
-            chosen = min(good, key=lambda trial: (-trial.kept, trial.level)) if good else max(trials, key=partial(_worth, before.level, now))
-            self._writing.take_proposed(chosen.proposed, before, chosen.after, self._stair)
-            taken.append(chosen.proposed)
-            before = chosen.after
+        while len(taken) < _TRIES_A_BAR and before.level > limit + TOLERANCE and (found := self._best(before, limit)):
+            proposed, after = found
+            self._writing.take_proposed(proposed, before, after, self._stair)
+            taken.append(proposed)
+            before = after
         return taken
+
+    def _best(self, bar: Height, limit: float) -> tuple[Proposed, Height] | None:
+        """Of the trials that reach the limit what keeps most, else what is worth most; graded in full, and the next where that does not lower the bar."""
+        trials, now = self._trials(bar, limit), self._writing.kept
+        while trials:
+            good = [trial for trial in trials if trial.level <= limit + TOLERANCE]
+            chosen = min(good, key=lambda trial: (-trial.kept, trial.level)) if good else max(trials, key=partial(_worth, bar.level, now))
+            after = self._heights.at(chosen.proposed.version, bar.grade.index)
+            if after.level <= bar.level - _WORTHLESS:
+                return chosen.proposed, after
+            trials.remove(chosen)
+        return None
 
     def _trials(self, bar: Height, limit: float) -> list[_Trial]:
         """Proposals that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
         trials: list[_Trial] = []
         index, now, plain_now = bar.grade.index, self._writing.kept, self._plain_scores.of(self.version).overall
+        hand = self._heights.graded(self.version).hand
         for proposed in sorted(self._proposals.of(self.version, index, partial(_can_lower, bar)), key=lambda proposed: -proposed.kept):
             if any(trial.level <= limit + TOLERANCE and trial.kept > proposed.kept for trial in trials):
                 break
@@ -230,10 +237,10 @@ class _Search:
             surroundings = tuple(map(id, proposed.version.bars[max(index - 1, 0) : index + 2]))
             if self._tried_levels.get(surroundings, 0.0) > bar.level - _WORTHLESS:
                 continue
-            after = self._heights.at(proposed.version, index)
-            self._tried_levels[surroundings] = after.level
-            if after.level <= bar.level - _WORTHLESS:
-                trials.append(_Trial(proposed, after))
+            level = self._heights.glimpsed(proposed.version, index, hand).level
+            self._tried_levels[surroundings] = level
+            if level <= bar.level - _WORTHLESS:
+                trials.append(_Trial(proposed, level))
         return trials
 
     def _blocking(self) -> tuple[Blocking, ...]:

@@ -35,11 +35,14 @@ class Tidier:
         """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
         if not self._reached(self._writing.version):
             return
+        hand = self._heights.graded(self._writing.version).hand
         for edit in sorted(self._writing.edits, key=lambda edit: -edit.loss):
             if edit in self._writing.edits and edit.id not in self._writing.settled:
                 fewer, version = self._writing.without(edit, self._proposals)
-                if self._reached(version):
+                at_a_glimpse = (self._heights.glimpsed(version, bar, hand).level for bar in edit.bars)
+                if max(at_a_glimpse, default=0.0) <= self._target + TOLERANCE and self._reached(version):
                     self._writing.edits, self._writing.version = fewer, version
+                    hand = self._heights.graded(version).hand
 
     def _take_shorter_ways(self) -> bool:
         """Where edits lie on one another, one proposal for the bar as written may do as well and lose less."""

@@ -139,13 +139,13 @@ class Grader:
         self._judged: dict[int, tuple[PlayedBar, BarGrade]] = {}  # by the played bar's identity
         self._of_the_score: dict[tuple[object, ...], tuple[PlayedBar, Finding]] = {}
 
-    def grade(self, part: Part) -> Grading:
-        """The whole grade of a part."""
+    def grade(self, part: Part, hand: int | None = None) -> Grading:
+        """The whole grade of a part; with one hand's fingering alone where it is named."""
         marked = self._song.playing_tempo
         tempo = self._request.practice_tempo or marked
         times = bar_times(part, marked)
         fingered = self._fingerer.fingered(part, times)
-        hands = list({tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))}.values())[::-1]
+        hands = [hand] if hand is not None else list({tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))}.values())[::-1]
         order = played_order(part, self._song.order)
         remembered = self._figures.memory(part, {index for index in order if not part.bars[index].silent})
         written = _Written(part, order, remembered)
