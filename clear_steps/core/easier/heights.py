@@ -1,9 +1,11 @@
 """How high the bars of a version stand for the search: their Step, or a student's limits gone beyond."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from clear_steps.core.grade import Ability, BarGrade, Grader, Grading
-from clear_steps.core.score import Part
+from clear_steps.core.hand import Grip
+from clear_steps.core.score import Bar, Part
 
 TOLERANCE = 0.05  # reached means at most this above the target
 
@@ -25,13 +27,12 @@ class Height:
 
 def heights_of(grading: Grading, part: Part, target: float, ability: Ability | None) -> tuple[Height, ...]:
     """The height of every bar; one that goes beyond a student stands as far above the target, if not higher by its Step."""
-    if ability is None:
-        return tuple(Height(bar, bar.step, bar.hardest_measure) for bar in grading.bars)
-    return tuple(_height(grading, part, bar, target, ability) for bar in grading.bars)
+    rows = zip(grading.bars, part.bars, grading.fingered.hands[grading.hand], strict=True)
+    return tuple(_height(bar, written, grips, target, ability) for bar, written, grips in rows)
 
 
-def _height(grading: Grading, part: Part, bar: BarGrade, target: float, ability: Ability) -> Height:
-    furthest = next(iter(ability.beyond(grading, part, bar.index)), None)
+def _height(bar: BarGrade, written: Bar, grips: Sequence[Grip], target: float, ability: Ability | None) -> Height:
+    furthest = next(iter(ability.beyond(bar, written, grips)), None) if ability else None
     if furthest is None or bar.step > target + furthest.steps:
         return Height(bar, bar.step, bar.hardest_measure)
     # Past the tolerance, however little it is: a limit is met or it is not.
@@ -62,15 +63,13 @@ class Heights:
 
     def at(self, version: Part, index: int) -> Height:
         """The height of one bar."""
-        return self._at(self.graded(version), version, index)
+        grading = self.graded(version)
+        return _height(grading.bars[index], version.bars[index], grading.fingered.hands[grading.hand][index], self._lowest, self._ability)
 
     def glimpsed(self, version: Part, index: int, hand: int) -> Height:
         """The height of one bar with one hand's fingering, the one chosen for a version that it was made of: quicker, nearly always the same."""
-        return self._at(self._grader.grade(version, hand), version, index)
-
-    def _at(self, grading: Grading, version: Part, index: int) -> Height:
-        bar = grading.bars[index]
-        return Height(bar, bar.step, bar.hardest_measure) if self._ability is None else _height(grading, version, bar, self._lowest, self._ability)
+        bar, grips = self._grader.glimpse(version, index, hand)
+        return _height(bar, version.bars[index], grips, self._lowest, self._ability)
 
     def highest(self, version: Part) -> float:
         """The song's Step or its highest bar's level, whichever is higher."""

@@ -7,9 +7,9 @@ from enum import StrEnum
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
-from clear_steps.core.grade.step import BarGrade, Grading
+from clear_steps.core.grade.step import BarGrade
 from clear_steps.core.hand import FULL_BARRE_STRINGS, Grip, Player
-from clear_steps.core.score import TECHNIQUES, Bar, Part, Technique
+from clear_steps.core.score import TECHNIQUES, Bar, Technique
 
 _AN_UNKNOWN = 0.5  # Steps beyond that each thing not known yet counts: any amount above the tolerance of a target would do
 _WORTH_SAYING = 0.01
@@ -57,9 +57,9 @@ class Ability:
     limits: Limits
     ladder: Ladder
 
-    def beyond(self, grading: Grading, part: Part, index: int) -> tuple[Beyond, ...]:
-        """Where a bar of a graded part goes beyond the student, the furthest first."""
-        found = [*self._too_high(grading.bars[index]), *self._unknown(part.bars[index]), *self._too_wide(grading.fingered.hands[grading.hand][index])]
+    def beyond(self, bar: BarGrade, written: Bar, grips: Sequence[Grip]) -> tuple[Beyond, ...]:
+        """Where a graded bar goes beyond the student, the furthest first."""
+        found = [*self._too_high(bar), *self._unknown(written), *self._too_wide(grips)]
         return tuple(sorted(found, key=lambda each: -each.steps))
 
     def _too_high(self, bar: BarGrade) -> Iterator[Beyond]:

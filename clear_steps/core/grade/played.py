@@ -122,21 +122,30 @@ class Performer:
         found: list[PlayedBar] = []
         before: Grip | None = None
         gaps = gaps_of(fingered.bars, times)
-        for index, (demands, grips, time) in enumerate(zip(fingered.bars, fingered.hands[hand], times, strict=True)):
-            bar = part.bars[index]
-            metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
-            key = (id(bar), id(demands), id(grips), id(before), index, part.bar_number(index), gaps[index], time.quarter_seconds, metre_changed)
-            if key not in self._played:
-                gripped = self._gripped(demands, grips, before, gaps[index], time)
-                moments = tuple(self._moments(bar, demands, gripped, time))
-                played = PlayedBar(
-                    index, part.bar_number(index), bar, time.seconds, float(bar.metre.beat_quarters) * time.quarter_seconds,
-                    float(bar.quarters / bar.metre.beat_quarters), self._span_mm, part.picking, metre_changed, demands.guessed, moments,
-                )  # fmt: skip
-                self._played[key] = (played, (bar, demands, grips, before))
-            found.append(self._played[key][0])
+        for index, grips in enumerate(fingered.hands[hand]):
+            found.append(self._bar(part, fingered.bars[index], grips, before, gaps[index], times[index], index))
             before = grips[-1] if grips else before
         return tuple(found)
+
+    def bar(self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], index: int) -> PlayedBar:
+        """The same for one bar alone."""
+        every = fingered.hands[hand]
+        before = next((grips[-1] for grips in reversed(every[:index]) if grips), None)
+        return self._bar(part, fingered.bars[index], every[index], before, gaps_of(fingered.bars, times)[index], times[index], index)
+
+    def _bar(self, part: Part, demands: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime, index: int) -> PlayedBar:
+        bar, number = part.bars[index], part.bar_number(index)
+        metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
+        key = (id(bar), id(demands), id(grips), id(before), index, number, gap, time.quarter_seconds, metre_changed)
+        if key not in self._played:
+            gripped = self._gripped(demands, grips, before, gap, time)
+            moments = tuple(self._moments(bar, demands, gripped, time))
+            beats, beat_seconds = float(bar.quarters / bar.metre.beat_quarters), float(bar.metre.beat_quarters) * time.quarter_seconds
+            played = PlayedBar(
+                index, number, bar, time.seconds, beat_seconds, beats, self._span_mm, part.picking, metre_changed, demands.guessed, moments
+            )  # fmt: skip
+            self._played[key] = (played, (bar, demands, grips, before))
+        return self._played[key][0]
 
     def _gripped(self, bar: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime) -> dict[int, tuple[Grip, Move | None]]:
         """By event: the grip, and the move into it."""

@@ -139,13 +139,19 @@ class Grader:
         self._judged: dict[int, tuple[PlayedBar, BarGrade]] = {}  # by the played bar's identity
         self._of_the_score: dict[tuple[object, ...], tuple[PlayedBar, Finding]] = {}
 
-    def grade(self, part: Part, hand: int | None = None) -> Grading:
-        """The whole grade of a part; with one hand's fingering alone where it is named."""
+    def glimpse(self, part: Part, index: int, hand: int) -> tuple[BarGrade, Sequence[Grip]]:
+        """One bar's grade with one hand's fingering alone, and its grips: what `grade` gives where it chooses that hand."""
+        times = bar_times(part, self._song.playing_tempo)
+        fingered = self._fingerer.fingered(part, times, hand)
+        return self._bar(self._performer.bar(part, fingered, 0, times, index)), fingered.hands[0][index]
+
+    def grade(self, part: Part) -> Grading:
+        """The whole grade of a part."""
         marked = self._song.playing_tempo
         tempo = self._request.practice_tempo or marked
         times = bar_times(part, marked)
         fingered = self._fingerer.fingered(part, times)
-        hands = [hand] if hand is not None else list({tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))}.values())[::-1]
+        hands = list({tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))}.values())[::-1]
         order = played_order(part, self._song.order)
         remembered = self._figures.memory(part, {index for index in order if not part.bars[index].silent})
         written = _Written(part, order, remembered)

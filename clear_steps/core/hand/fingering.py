@@ -88,8 +88,8 @@ class Fingerer:
         self._legs: dict[tuple[object, ...], _Leg] = {}
         self._same_grips: dict[tuple[int, ...], Grips] = {}  # hands that finger alike share one object
 
-    def fingered(self, part: Part, times: Sequence[BarTime]) -> Fingered:
-        """The cheapest path through a part for every hand of the tables."""
+    def fingered(self, part: Part, times: Sequence[BarTime], hand: int | None = None) -> Fingered:
+        """The cheapest path through a part for every hand of the tables, or for one alone."""
         bars = self._book.of(part)
         legs: list[_Leg | None] = []
         entry: Entry | None = None
@@ -97,7 +97,8 @@ class Fingerer:
             leg = self._leg(bar, gap, time.quarter_seconds, entry) if bar.demands else None
             entry = Entry(leg.shape, leg.costs) if leg else entry
             legs.append(leg)
-        return Fingered(bars, tuple(self._traced(legs, hand) for hand in range(self._tables.hands)))
+        hands = range(self._tables.hands) if hand is None else (hand,)
+        return Fingered(bars, tuple(self._traced(legs, each) for each in hands))
 
     def _leg(self, bar: BarDemands, gap: float, quarter_seconds: float, entry: Entry | None) -> _Leg:
         key = (id(bar), gap, quarter_seconds, entry and (entry.shape, entry.costs.tobytes()))

@@ -47,7 +47,8 @@ def test_a_demo_piece_for_a_beginner_holds_to_the_limits_or_says_what_stands_in_
     ability = Ability(Player(90.0), BEGINNER, LADDER)
     assert found.reached == is_reached(found.after, found.version, ANY_STEP, ability)
     if found.reached:
-        assert not any(ability.beyond(found.after, found.version, at) for at in range(len(found.version.bars)))
+        rows = zip(found.after.bars, found.version.bars, found.after.fingered.hands[found.after.hand], strict=True)
+        assert not any(ability.beyond(*row) for row in rows)
     else:
         assert all(row.limit and row.tried for row in found.blocking)
     assert found.after.step <= found.before.step + 1e-9

@@ -21,7 +21,8 @@ def beyond(song: Song, limits: Limits, span_mm: float = 100.0) -> dict[str, str]
     player = Player(span_mm)
     grading = grade_part(song, song.parts[0], LADDER, GradeRequest(player))
     ability = Ability(player, limits, LADDER)
-    return {each.measure: each.limit for index in range(len(song.parts[0].bars)) for each in ability.beyond(grading, song.parts[0], index)}
+    rows = zip(grading.bars, song.parts[0].bars, grading.fingered.hands[grading.hand], strict=True)
+    return {each.measure: each.limit for row in rows for each in ability.beyond(*row)}
 
 
 def test_what_nobody_has_said_limits_nothing() -> None:
@@ -61,7 +62,7 @@ def test_any_measure_may_have_a_comfortable_step_and_the_one_gone_furthest_beyon
     fast = replace(line(*["1.0", "1.1", "1.3", "1.1"] * 4, length=Fraction(1, 4)), tempo=Fraction(120))
     assert beyond(fast, Limits(steps=(("speed", 2.0),))) == {"speed": "Step 2"}
     grading = grade_part(fast, fast.parts[0], LADDER)
-    both = Ability(Player(), Limits(notes_per_second=7.0, steps=(("speed", 1.0),)), LADDER).beyond(grading, fast.parts[0], 0)
+    both = Ability(Player(), Limits(notes_per_second=7.0, steps=(("speed", 1.0),)), LADDER).beyond(grading.bars[0], fast.parts[0].bars[0], ())
     assert [each.limit for each in both] == ["Step 1", "7 notes a second"]
 
 

@@ -10,7 +10,7 @@ import pytest
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
-from clear_steps.core.grade import GradeRequest, Grading, Weighing, grade_part
+from clear_steps.core.grade import Grader, GradeRequest, Grading, Weighing, grade_part
 from clear_steps.core.grade.songwide import Figures
 from clear_steps.core.hand import Player
 from clear_steps.core.score import Bar, Event, Part, Section, Song, Technique, Tuning
@@ -171,3 +171,15 @@ def test_sections_played_twice_weigh_twice() -> None:
     once = replace(part, sections=(Section("A", 0), Section("B", 1)))
     thrice = replace(part, sections=(Section("A", 0), Section("B", 1, 3)))
     assert graded(replace(song, parts=(thrice,))).typical > graded(replace(song, parts=(once,))).typical
+
+
+@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@given(playable_songs(most_bars=3))
+def test_a_glimpse_is_what_the_whole_grade_gives_for_the_hand_it_chose(song: Song) -> None:
+    part = song.parts[0]
+    grader = Grader(song, part, LADDER)
+    whole = grader.grade(part)
+    for index, bar in enumerate(whole.bars):
+        glimpsed, grips = grader.glimpse(part, index, whole.hand)
+        assert glimpsed == bar
+        assert tuple(grips) == tuple(whole.fingered.hands[whole.hand][index])
