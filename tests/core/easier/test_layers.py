@@ -8,7 +8,7 @@ from hypothesis import HealthCheck, given, settings
 
 from clear_steps.core.easier import LAYERS, Wish, staircase
 from clear_steps.core.easier.edit import applied
-from clear_steps.core.easier.layers import carries_the_tune, chord_name, weights_between
+from clear_steps.core.easier.layers import carries_the_tune, chord_name, weights_between, written_chord
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import TUNINGS, Part, Song, Stroke, Technique
 from clear_steps.formats.tabtext import read_tab
@@ -51,6 +51,32 @@ def test_chords_to_strum_are_named_from_all_parts_and_stroked_on_the_beats() -> 
     assert [event.chord for event in events] == ["C", "", "Am", ""]
     assert {event.stroke for event in events} == {Stroke.DOWN}
     assert version.bars[0].quarters == 4
+
+
+@pytest.mark.parametrize(
+    ("written", "shape"),
+    [
+        ("Am", "Am"),
+        ("G7", "G7"),
+        ("Em7/D", "Em7"),
+        ("Cmaj7", "C"),
+        ("Dsus4", "D"),
+        ("Cadd9", "C"),
+        ("Dmaj7", "D"),
+        ("Bdim", ""),
+        ("F#m", ""),
+        ("Caug", ""),
+        ("Gm7", ""),
+    ],
+)
+def test_a_written_chord_is_the_teachers_own_name_where_it_has_an_open_shape(written: str, shape: str) -> None:
+    song = line("6.3+3.0", "1.3", "6.3", "1.3", length=Fraction(1))
+    first, *others = song.parts[0].bars[0].events
+    part = replace(song.parts[0], bars=(replace(song.parts[0].bars[0], events=(replace(first, chord=written), *others)),))
+    song = replace(song, parts=(part,))
+    assert written_chord(song, 0, Fraction(2)) == shape
+    if shape:
+        assert layered(song, "strum").bars[0].events[0].chord == shape
 
 
 def test_shapes_leave_a_string_out_that_is_tuned_otherwise_and_know_no_other_tunings() -> None:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from clear_steps.core.easier.edit import Change
-from clear_steps.core.easier.layers.chords import chord_name, strum, weights_between
+from clear_steps.core.easier.layers.chords import chord_name, strum, weights_between, written_chord
 from clear_steps.core.easier.layers.lines import Bars, bass, melody
 from clear_steps.core.easier.layers.together import bass_and_chords, carries_the_tune, melody_and_bass, melody_and_chords, one_part_of_two
 from clear_steps.core.score import Part, Song
@@ -35,4 +35,4 @@ LAYERS: dict[str, Layer] = {
     "one guitar": Layer("one-guitar", "the guitars as one part", one_part_of_two),
 }
 
-__all__ = ["LAYERS", "Layer", "bass", "carries_the_tune", "chord_name", "melody", "strum", "weights_between"]
+__all__ = ["LAYERS", "Layer", "bass", "carries_the_tune", "chord_name", "melody", "strum", "weights_between", "written_chord"]

@@ -1,5 +1,6 @@
 """Chords to strum: the harmony of each half bar named from all parts, as open shapes."""
 
+import re
 from collections import Counter
 from dataclasses import dataclass
 from fractions import Fraction
@@ -9,6 +10,8 @@ from clear_steps.core.easier.layers.lines import Bars
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import STANDARD, Bar, Event, Note, Part, Song, Stroke
 
+# Root, minor, seventh; what colours a chord (sixths, ninths, fourths, another bass) is left to the shape, diminished and augmented ones to the ear.
+_CHORD = re.compile(r"(?P<root>[A-G][#b]?)(?P<minor>m(?!aj))?(?P<seventh>7)?(?:maj7?|add\d+|sus[24]?|\d+)*(?:/[A-G][#b]?)?")
 _ROOT_WEIGHT = 3.0  # a chord whose root is the lowest note fits so much better
 
 
@@ -59,12 +62,24 @@ def _strummed(song: Song, shapes: _Shapes, index: int, bar: Bar, before: str) ->
         length = min(beat, bar.quarters - at)
         if at % (bar.quarters / halves) == 0 or not events:
             stop = at + bar.quarters / halves
-            name = chord_name(weights_between(song, index, at, stop), shapes.half_tones) or before or "E"
+            name = written_chord(song, index, at) or chord_name(weights_between(song, index, at, stop), shapes.half_tones) or before or "E"
         notes = shapes.notes(name)
         events.append(Event(length, notes, stroke=Stroke.DOWN, chord=name if name != before else ""))
         before = name
         at += length
     return tuple(events), before
+
+
+def written_chord(song: Song, index: int, start: Fraction) -> str:
+    """The open shape of the chord that is written over a place of a bar, in any part; empty where none is or it has no such shape."""
+    found: list[tuple[Fraction, str]] = []
+    for part in song.parts:
+        bar = part.bars[index] if index < len(part.bars) else Bar()
+        found += [(onset, event.chord) for onset, event in zip(bar.onsets, bar.events, strict=True) if event.chord and onset <= start]
+    name = max(found, key=lambda row: row[0], default=(start, ""))[1]
+    match = _CHORD.fullmatch(name)
+    shape = f"{match['root']}{match['minor'] or ''}" if match else ""
+    return next((known for known in (f"{shape}{(match and match['seventh']) or ''}", shape) if known in OPEN_SHAPES), "")
 
 
 def weights_between(song: Song, index: int, start: Fraction, stop: Fraction) -> tuple[dict[int, float], int | None]:

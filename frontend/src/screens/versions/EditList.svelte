@@ -13,7 +13,7 @@
 {/snippet}
 
 <div class="mt-6 flex items-baseline justify-between">
-  <h3>{version.edits.length} edits{refused ? `, ${refused} refused` : ''}</h3>
+  <h3>{version.edits.length} edit{version.edits.length === 1 ? '' : 's'}{refused ? `, ${refused} refused` : ''}</h3>
   <label class="text-sm text-quiet">
     by <select class="field text-ink" bind:value={screen.grouping}><option value="kind">kind</option><option value="bar">bar</option></select>
   </label>

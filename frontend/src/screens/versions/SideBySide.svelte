@@ -37,7 +37,7 @@
             {version.asked}{version.reached ? '' : ', not reached'}
           </span>
           <span class="block text-sm text-quiet">
-            {version.approach === 'sound' ? '' : `${APPROACH_NAMES[version.approach]}; `}{version.edits} edits{version.refused ? `, ${version.refused} refused` : ''};
+            {version.approach === 'sound' ? '' : `${APPROACH_NAMES[version.approach]}; `}{version.edits} edit{version.edits === 1 ? '' : 's'}{version.refused ? `, ${version.refused} refused` : ''};
             {version.same_onsets.toFixed(0)} % of the onsets
           </span>
           <span class="block min-h-5 text-sm text-quiet">{stairsOf(version)}</span>

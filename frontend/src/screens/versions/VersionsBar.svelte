@@ -28,9 +28,9 @@
   <a href="#/song/{songId}" class="text-xl font-bold hover:underline">{title}</a>
   {#if versions.length > 0}
     <label class="text-quiet">
-      <select class="field max-w-52 text-ink" value={String(shownId)} onchange={(event) => onchoose(Number(event.currentTarget.value))} aria-label="Which version">
+      <select class="field max-w-64 text-ink" value={String(shownId)} onchange={(event) => onchoose(Number(event.currentTarget.value))} aria-label="Which version">
         {#each versions as each (each.id)}
-          <option value={String(each.id)}>{each.asked}, {each.edits} edits{each.refused ? `, ${each.refused} refused` : ''}</option>
+          <option value={String(each.id)}>{each.asked}, {each.edits} edit{each.edits === 1 ? '' : 's'}{each.refused ? `, ${each.refused} refused` : ''}</option>
         {/each}
       </select>
     </label>
