@@ -10,6 +10,8 @@ from clear_steps.core.easier.layers.lines import Bars
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import STANDARD, Bar, Event, Note, Part, Song, Stroke
 
+# Where no open shape has the harmony, the easiest on four strings (common practice, no source).
+STRUMMED_SHAPES = {**OPEN_SHAPES, "F": "xx3211", "Fm": "xx3111", "Bm": "xx4432", "Gm": "xx5333"}
 # Root, minor, seventh; what colours a chord (sixths, ninths, fourths, another bass) is left to the shape, diminished and augmented ones to the ear.
 _CHORD = re.compile(r"(?P<root>[A-G][#b]?)(?P<minor>m(?!aj))?(?P<seventh>7)?(?:maj7?|add\d+|sus[24]?|\d+)*(?:/[A-G][#b]?)?")
 _ROOT_WEIGHT = 3.0  # a chord whose root is the lowest note fits so much better
@@ -44,7 +46,7 @@ class _Shapes:
         return cls(usual + part.capo, frozenset(string for string, offset in enumerate(apart, start=1) if offset != usual))
 
     def notes(self, name: str) -> tuple[Note, ...]:
-        frets = OPEN_SHAPES[name]
+        frets = STRUMMED_SHAPES[name]
         strings = (string for string in range(1, len(frets) + 1) if frets[-string] != "x" and string not in self.unlike)
         return tuple(Note(string, int(frets[-string])) for string in strings)
 
@@ -71,7 +73,7 @@ def _strummed(song: Song, shapes: _Shapes, index: int, bar: Bar, before: str) ->
 
 
 def written_chord(song: Song, index: int, start: Fraction) -> str:
-    """The open shape of the chord that is written over a place of a bar, in any part; empty where none is or it has no such shape."""
+    """The shape of the chord that is written over a place of a bar, in any part; empty where none is or it has no such shape."""
     found: list[tuple[Fraction, str]] = []
     for part in song.parts:
         bar = part.bars[index] if index < len(part.bars) else Bar()
@@ -79,7 +81,7 @@ def written_chord(song: Song, index: int, start: Fraction) -> str:
     name = max(found, key=lambda row: row[0], default=(start, ""))[1]
     match = _CHORD.fullmatch(name)
     shape = f"{match['root']}{match['minor'] or ''}" if match else ""
-    return next((known for known in (f"{shape}{(match and match['seventh']) or ''}", shape) if known in OPEN_SHAPES), "")
+    return next((known for known in (f"{shape}{(match and match['seventh']) or ''}", shape) if known in STRUMMED_SHAPES), "")
 
 
 def weights_between(song: Song, index: int, start: Fraction, stop: Fraction) -> tuple[dict[int, float], int | None]:
@@ -113,10 +115,10 @@ def chord_name(heard: tuple[dict[int, float], int | None], half_tones: int = 0) 
         outside = sum(weights.values()) - inside
         return inside - 2 * outside - 0.5 * missing + _ROOT_WEIGHT * (lowest % 12 == root) * max(weights.values()) / 4, -len(name)
 
-    return max(OPEN_SHAPES, key=fit)
+    return max(STRUMMED_SHAPES, key=fit)
 
 
 def _shape_classes(name: str, half_tones: int) -> tuple[set[int], int]:
-    frets = OPEN_SHAPES[name]
+    frets = STRUMMED_SHAPES[name]
     pitches = [STANDARD.open_pitch(len(frets) - at) + half_tones + int(fret) for at, fret in enumerate(frets) if fret != "x"]
     return {pitch % 12 for pitch in pitches}, pitches[0] % 12
