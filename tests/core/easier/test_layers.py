@@ -66,7 +66,8 @@ def test_chords_to_strum_are_named_from_all_parts_and_stroked_on_the_beats() -> 
         ("Bdim", ""),
         ("F#m", ""),
         ("Caug", ""),
-        ("Gm7", ""),
+        ("Fmaj7", "F"),
+        ("Gm7", "Gm"),
     ],
 )
 def test_a_written_chord_is_the_teachers_own_name_where_it_has_an_open_shape(written: str, shape: str) -> None:
