@@ -28,7 +28,8 @@ from clear_steps.core.score import Part, Song
 
 _STAIR = 0.5
 _ROUNDS = 12  # over the bars of a stair
-_TRIES_A_BAR = 6  # edits on top of one another before a bar is given up at a stair
+_MOST_EDITS = 6  # on top of one another before a bar is given up at a stair
+_BEAM = 3  # ways kept at every depth
 _WORTHLESS = 0.05  # a proposal that lowers a bar by less is none
 _LOSS_FLOOR = 0.5
 _LESS_TO_REMEMBER = 0.01  # Steps that a figure less must bring
@@ -69,13 +70,17 @@ def _stairs(start: float, target: float) -> list[float]:
 
 
 @dataclass(frozen=True, slots=True)
-class _Trial:
-    proposed: Proposed
-    level: float  # of the bar, at a glimpse
+class _Way:
+    """Proposals taken for a bar, one on top of another, what they make, and the bar's height then, at a glimpse."""
+
+    taken: tuple[Proposed, ...]
+    version: Part
+    kept: float
+    height: Height
 
     @property
-    def kept(self) -> float:
-        return self.proposed.kept
+    def level(self) -> float:
+        return self.height.level
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +104,7 @@ class _Search:
         self._tidier = Tidier(self._writing, heights, self._proposals)
         self._began = heights.of(self.version)
         self._start = heights.highest(self.version)
-        self._tried_levels: dict[tuple[int, ...], float] = {}  # of a bar between its neighbours, each by its identity
+        self._glimpses: dict[tuple[int, ...], Height] = {}  # of a bar between its neighbours, each by its identity
 
     @property
     def version(self) -> Part:
@@ -204,44 +209,52 @@ class _Search:
 
     def _lower(self, bar: Height, limit: float) -> list[Proposed]:
         """Edits of one bar, one on top of another, until it stands at the limit; what was taken."""
-        before, taken = bar, list[Proposed]()
-        while len(taken) < _TRIES_A_BAR and before.level > limit + TOLERANCE and (found := self._best(before, limit)):
-            proposed, after = found
-            self._writing.take_proposed(proposed, before, after, self._stair)
-            taken.append(proposed)
-            before = after
-        return taken
+        ways = self._ways(bar, limit)
+        good = [way for way in ways if way.level <= limit + TOLERANCE]
+        worth = partial(_worth, bar.level, self._writing.kept)
+        for way in sorted(good, key=lambda way: (-way.kept, way.level)) if good else sorted(ways, key=worth, reverse=True):
+            if self._heights.at(way.version, bar.grade.index).level <= bar.level - _WORTHLESS:  # graded in full before it is taken
+                before = bar
+                for proposed in way.taken:
+                    after = self._heights.at(proposed.version, bar.grade.index)
+                    self._writing.take_proposed(proposed, before, after, self._stair)
+                    before = after
+                return list(way.taken)
+        return []
 
-    def _best(self, bar: Height, limit: float) -> tuple[Proposed, Height] | None:
-        """Of the trials that reach the limit what keeps most, else what is worth most; graded in full, and the next where that does not lower the bar."""
-        trials, now = self._trials(bar, limit), self._writing.kept
-        while trials:
-            good = [trial for trial in trials if trial.level <= limit + TOLERANCE]
-            chosen = min(good, key=lambda trial: (-trial.kept, trial.level)) if good else max(trials, key=partial(_worth, bar.level, now))
-            after = self._heights.at(chosen.proposed.version, bar.grade.index)
-            if after.level <= bar.level - _WORTHLESS:
-                return chosen.proposed, after
-            trials.remove(chosen)
-        return None
-
-    def _trials(self, bar: Height, limit: float) -> list[_Trial]:
-        """Proposals that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
-        trials: list[_Trial] = []
-        index, now, plain_now = bar.grade.index, self._writing.kept, self._plain_scores.of(self.version).overall
+    def _ways(self, bar: Height, limit: float) -> list[_Way]:
+        """A beam over edits on top of one another: the ways of the first depth at which one reaches the limit, else of the last."""
+        index, worth = bar.grade.index, partial(_worth, bar.level, self._writing.kept)
         hand = self._heights.graded(self.version).hand
-        for proposed in sorted(self._proposals.of(self.version, index, partial(_can_lower, bar)), key=lambda proposed: -proposed.kept):
-            if any(trial.level <= limit + TOLERANCE and trial.kept > proposed.kept for trial in trials):
+        ways = [_Way((), self.version, self._writing.kept, bar)]
+        for _ in range(_MOST_EDITS):
+            grown: dict[tuple[int, ...], _Way] = {}
+            for made in (made for way in ways for made in self._grown(way, index, hand, limit)):
+                grown.setdefault(_surroundings(made.version, index), made)  # the first has the smaller edits
+            if not grown:
                 break
-            if proposed.kept > now + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
+            ways = list(grown.values())
+            if any(way.level <= limit + TOLERANCE for way in ways):
+                break
+            ways = sorted(ways, key=worth, reverse=True)[:_BEAM]
+        return [way for way in ways if way.taken]
+
+    def _grown(self, way: _Way, index: int, hand: int, limit: float) -> list[_Way]:
+        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
+        grown: list[_Way] = []
+        plain_now = self._plain_scores.of(way.version).overall
+        for proposed in sorted(self._proposals.of(way.version, index, partial(_can_lower, way.height)), key=lambda proposed: -proposed.kept):
+            if any(made.level <= limit + TOLERANCE and made.kept > proposed.kept for made in grown):
+                break
+            if proposed.kept > way.kept + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            surroundings = tuple(map(id, proposed.version.bars[max(index - 1, 0) : index + 2]))
-            if self._tried_levels.get(surroundings, 0.0) > bar.level - _WORTHLESS:
-                continue
-            level = self._heights.glimpsed(proposed.version, index, hand).level
-            self._tried_levels[surroundings] = level
-            if level <= bar.level - _WORTHLESS:
-                trials.append(_Trial(proposed, level))
-        return trials
+            surroundings = _surroundings(proposed.version, index)
+            if surroundings not in self._glimpses:
+                self._glimpses[surroundings] = self._heights.glimpsed(proposed.version, index, hand)
+            height = self._glimpses[surroundings]
+            if height.level <= way.level - _WORTHLESS:
+                grown.append(_Way((*way.taken, proposed), proposed.version, proposed.kept, height))
+        return grown
 
     def _blocking(self) -> tuple[Blocking, ...]:
         """Bars above the target, with the best that each kind could still do.
@@ -264,14 +277,19 @@ class _Search:
         return tuple(tried)
 
 
+def _surroundings(version: Part, index: int) -> tuple[int, ...]:
+    """A bar between its neighbours, by the identity of each."""
+    return tuple(map(id, version.bars[max(index - 1, 0) : index + 2]))
+
+
 def _can_lower(bar: Height, kind: Kind) -> bool:
     """Whether what a kind leaves as it is does not hold the bar up by itself."""
     return bar.measure not in kind.leaves if bar.limit else bar.grade.step_of(kind.leaves) <= bar.level - _WORTHLESS
 
 
-def _worth(start: float, kept: float, trial: _Trial) -> float:
+def _worth(start: float, kept: float, way: _Way) -> float:
     """Steps won for what is lost; a little loss is never worth endless much."""
-    return (start - trial.level) / (kept - trial.kept + _LOSS_FLOOR)
+    return (start - way.level) / (kept - way.kept + _LOSS_FLOOR)
 
 
 @dataclass(frozen=True, slots=True)
