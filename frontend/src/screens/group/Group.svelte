@@ -7,6 +7,7 @@
   import { api, type Group, type GroupIn } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf, together } from '../../audio/timeline'
+  import { setupWords } from '../../components/setup'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { neededWidth, systemsOf } from '../desk/layout'
   import { commonLength, GroupState, proposed, widest } from './group.svelte'
@@ -116,6 +117,7 @@
         {#each pages as seats, at (at)}
           <div class:break-before-page={at > 0}>
             <h1 class="hidden print:mb-2 print:block print:text-xl">{group.data.title}{seats.length === 1 ? `: ${seats[0].who}` : `, ${group.data.name}`}</h1>
+            <p class="hidden print:mb-3 print:block">{setupWords(seats.map((seat) => seat.part), group.data.marked_tempo)}</p>
             {#each systems(seats) as system (system.bars[0].index)}<GroupSystem {seats} {system} cursor={screen.cursor} />{/each}
           </div>
         {/each}

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Bar, Part, VersionCard } from '../../api/client'
 import type { Timeline } from '../../audio/timeline'
+import { setupWords } from '../../components/setup'
 import { together } from '../../audio/timeline'
 import { commonLength, proposed, widest } from './group.svelte'
 
@@ -26,6 +27,14 @@ describe('parts under one another', () => {
     const parts = [part(4, 2, 1), part(1, 8)]
     expect(commonLength(parts)).toBe(2)
     expect(parts[0].bars.slice(0, 2).map(widest(parts, needed))).toEqual([4, 8])
+  })
+})
+
+describe('the top of a printed page', () => {
+  it('says every setup once, and the tempo', () => {
+    const part = (tuning: string, capo: number): Part => ({ tuning, capo }) as Part
+    expect(setupWords([part('standard', 2), part('standard', 2)], 96.4)).toBe('standard, capo 2, 96 quarter notes a minute')
+    expect(setupWords([part('standard', 0), part('drop D', 0)], 80)).toBe('standard; drop D, 80 quarter notes a minute')
   })
 })
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { flushSync } from 'svelte'
   import type { Bar, Version } from '../../api/client'
+  import { setupWords } from '../../components/setup'
   import { neededWidth, systemsOf } from '../desk/layout'
   import VersionSystem from './VersionSystem.svelte'
   import type { VersionsState } from './versions.svelte'
@@ -31,7 +32,7 @@
 
 <section bind:this={scroller} bind:clientWidth={width} class="min-h-0 overflow-y-auto px-6 py-3 print:overflow-visible print:p-0" aria-label="Original above, version below">
   <h1 class="hidden print:mb-2 print:block print:text-xl">{version.title}, Step {easier.step.toFixed(1)}</h1>
-  <p class="hidden print:mb-3 print:block">{easier.tuning}{easier.capo ? `, capo ${easier.capo}` : ''}, {Math.round(version.original.marked_tempo)} quarter notes a minute</p>
+  <p class="hidden print:mb-3 print:block">{setupWords([easier], version.original.marked_tempo)}</p>
   <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label>
   {#each systems as system (system.bars[0].index)}
     <VersionSystem {screen} {original} {easier} {system} target={version.target} kept={version.kept_by_bar} />
