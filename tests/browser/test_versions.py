@@ -93,7 +93,8 @@ def test_the_two_sides_are_heard_in_turn(page: Page) -> None:
 def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
     page.open("#/song/2/versions")
     page.sees("The target of 4.0 is reached")
-    page.find("button", "a staircase of 2, 4").click()
+    page.find("button", "a staircase").click()
+    page.find("[role=menuitem]", "Steps 2, 4").click()
     page.sees("From the easiest to the original")
     page.sees("a stair of 2, 4")
     assert len(page.chrome.find_elements(By.CSS_SELECTOR, "section[aria-label='All versions side by side'] li")) == 4

@@ -2,7 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query'
   import { api, type PartOffer, type Wish } from '../../api/client'
   import Choices from '../../components/Choices.svelte'
-  import { APPROACH_WORDS, LAYER_WORDS, STAIRS, type VersionsState } from './versions.svelte'
+  import { APPROACH_WORDS, LAYER_WORDS, staircasesTo, type VersionsState } from './versions.svelte'
 
   interface Props {
     screen: VersionsState
@@ -25,7 +25,12 @@
       ] as const
     ).filter(([, , offered]) => offered),
   )
-  const stairs = $derived(STAIRS.filter((step) => step < (part?.step ?? 10)))
+  const staircases = $derived(
+    staircasesTo(part?.step ?? 10).map((stairs) => ({
+      words: `Step${stairs.length > 1 ? 's' : ''} ${stairs.join(', ')}`,
+      choose: () => onwrite({ target: stairs[0], further_targets: stairs.slice(1) }),
+    })),
+  )
   const layers = $derived(
     (Object.entries(LAYER_WORDS) as [Exclude<Wish['layer'], ''>, string][])
       .filter(([layer]) => layer !== 'one guitar' || part?.carries_the_tune)
@@ -66,9 +71,7 @@
   <span class="grow"></span>
   <span class="flex items-center gap-x-4">
     <span class="text-quiet">or write</span>
-    <button class="underline disabled:text-quiet disabled:no-underline" disabled={screen.searching || stairs.length === 0} onclick={() => onwrite({ target: stairs[0], further_targets: stairs.slice(1) })}>
-      {stairs.length > 0 ? `a staircase of ${stairs.join(', ')}` : 'no staircase: easy enough'}
-    </button>
+    <Choices name={staircases.length > 0 ? 'a staircase' : 'no staircase: easy enough'} choices={staircases} disabled={screen.searching || staircases.length === 0} />
     <Choices name="a layer" choices={layers} disabled={screen.searching} />
     <Choices name="for a student" choices={forWhom} disabled={screen.searching} />
     <a class="underline" href="#/song/{songId}/group">a group</a>

@@ -3,7 +3,14 @@ import { api, type Approach, type Edit, type Job, type Version, type Wish } from
 
 const POLL_MS = 150
 
-export const STAIRS = [2, 4, 6]
+const STAIRCASES = [[2, 4, 6], [3, 5, 7], [2, 3, 4, 5, 6, 7, 8]]
+
+/** The staircases that lead up to a Step: only stairs below it, each staircase once. */
+export function staircasesTo(step: number): number[][] {
+  const cut = STAIRCASES.map((stairs) => stairs.filter((stair) => stair < step)).filter((stairs) => stairs.length > 0)
+  return cut.filter((stairs, at) => cut.findIndex((other) => other.join() === stairs.join()) === at)
+}
+
 export const APPROACH_WORDS: Record<Approach, string> = {
   sound: 'the sound',
   groove: 'the groove',

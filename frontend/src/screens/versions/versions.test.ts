@@ -1,11 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import type { Edit, Version } from '../../api/client'
-import { alikes, barsOf, choice, grouped } from './versions.svelte'
+import { alikes, barsOf, choice, grouped, staircasesTo } from './versions.svelte'
 
 function edit(id: number, change: Partial<Edit> = {}): Edit {
   return { id, kind: 'pick', does: 'slurred notes picked', bars: [1], loss: 1, builds_on: [], alike: id, refused: false, refused_itself: false, reason: '', effect: '', ...change }
 }
 const version = (edits: Edit[]): Version => ({ edits }) as unknown as Version
+
+describe('staircases', () => {
+  it('lead up to the original, and no further', () => {
+    expect(staircasesTo(5.2)).toEqual([[2, 4], [3, 5], [2, 3, 4, 5]])
+    expect(staircasesTo(2.5)).toEqual([[2]])
+    expect(staircasesTo(1.5)).toEqual([])
+  })
+})
 
 describe('the list of edits', () => {
   it('groups by kind and by bar, with the loss of the group', () => {
