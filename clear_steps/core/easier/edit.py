@@ -50,6 +50,11 @@ class Edit:
     setup: Setup | None = None  # of an edit that touches the whole song
 
     @property
+    def what(self) -> tuple[str, tuple[Change, ...]]:
+        """What it does, whatever the bar."""
+        return self.kind, tuple(replace(change, bar=0) for change in self.changes)
+
+    @property
     def bars(self) -> tuple[int, ...]:
         """Indexes of the bars it touches."""
         return tuple(sorted({change.bar for change in self.changes}))
@@ -59,7 +64,7 @@ def alike(edits: Sequence[Edit]) -> dict[int, int]:
     """By id: the first of the edits that belong together: made in one go for one reason, or the very same in another bar."""
     firsts: dict[object, int] = {}
     for edit in edits:
-        what, why = (edit.kind, tuple(replace(change, bar=0) for change in edit.changes)), (edit.kind, edit.bars, edit.reason, edit.effect)
+        what, why = edit.what, (edit.kind, edit.bars, edit.reason, edit.effect)
         first = min(firsts.get(what, edit.id), firsts.get(why, edit.id))
         firsts |= {what: first, why: first, edit.id: first}
     return {edit.id: firsts[edit.id] for edit in edits}

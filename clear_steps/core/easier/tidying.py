@@ -1,7 +1,9 @@
 """What the search does once a target is met or given up: nothing that is not needed, nothing that does harm."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 
+from clear_steps.core.easier.edit import Edit
 from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.proposals import Proposals
 from clear_steps.core.easier.writing import Writing
@@ -25,23 +27,25 @@ class Tidier:
         self._take_away_the_needless()
         if self._take_shorter_ways():
             self._take_away_the_needless()
-        self._bring_recurring_together()
+        if self._bring_recurring_together():
+            self._take_away_the_needless(together=True)
         self._give_back_the_harmful()
 
     def _reached(self, version: Part) -> bool:
         return self._heights.reached(version, self._target)
 
-    def _take_away_the_needless(self) -> None:
-        """Refuse each edit in turn, dearest first; what the target does not need stays refused."""
-        if not self._reached(self._writing.version):
+    def _take_away_the_needless(self, together: bool = False) -> None:
+        """Refuse each edit in turn, or with the same edits of other bars, dearest first; what the target does not need stays refused."""
+        writing = self._writing
+        if not self._reached(writing.version):
             return
-        hand = self._heights.graded(self._writing.version).hand
-        for edit in sorted(self._writing.edits, key=lambda edit: -edit.loss):
-            if edit in self._writing.edits and edit.id not in self._writing.settled:
-                fewer, version = self._writing.without(edit, self._proposals)
-                at_a_glimpse = (self._heights.glimpsed(version, bar, hand).level for bar in edit.bars)
+        hand = self._heights.graded(writing.version).hand
+        for edits in sorted(_groups(writing.edits, together), key=lambda edits: -sum(edit.loss for edit in edits)):
+            if all(edit in writing.edits and edit.id not in writing.settled for edit in edits):
+                fewer, version = writing.without(edits, self._proposals)
+                at_a_glimpse = (self._heights.glimpsed(version, bar, hand).level for edit in edits for bar in edit.bars)
                 if max(at_a_glimpse, default=0.0) <= self._target + TOLERANCE and self._reached(version):
-                    self._writing.edits, self._writing.version = fewer, version
+                    writing.edits, writing.version = fewer, version
                     hand = self._heights.graded(version).hand
 
     def _take_shorter_ways(self) -> bool:
@@ -62,9 +66,9 @@ class Tidier:
                 found = True
         return found
 
-    def _bring_recurring_together(self) -> None:
+    def _bring_recurring_together(self) -> bool:
         """Bars that are one in the original become one in the version where that still meets the target: what keeps most of what they became."""
-        writing = self._writing
+        writing, changed = self._writing, False
         for bars in _recurring(writing.original):
             if not self._reached(writing.version) or len({writing.version.bars[index] for index in bars}) == 1:
                 continue
@@ -73,6 +77,8 @@ class Tidier:
             found = next((entry for entry in made if self._reached(entry[1])), None)
             if found:
                 writing.edits, writing.version = found
+                changed = True
+        return changed
 
     def _give_back_the_harmful(self) -> None:
         """The last edits are refused until neither the song nor a bar stands higher for them."""
@@ -84,6 +90,14 @@ class Tidier:
         bars = zip(self._heights.of(self._writing.version), self._began, strict=True)
         song_step = self._heights.graded(self._writing.version).step
         return song_step <= self._began_step + _SLACK and all(bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars)
+
+
+def _groups(edits: Sequence[Edit], together: bool) -> list[list[Edit]]:
+    """Each edit by itself, or those that do the very same in several bars."""
+    groups: dict[object, list[Edit]] = {}
+    for edit in edits:
+        groups.setdefault(edit.what if together else edit.id, []).append(edit)
+    return list(groups.values())
 
 
 def _recurring(part: Part) -> list[list[int]]:

@@ -58,12 +58,12 @@ class Writing:
         """Refuse the last edit that is not settled; False where there is none."""
         last = next((edit for edit in reversed(self.edits) if edit.id not in self.settled), None)
         if last is not None:
-            self.edits, self.version = self.without(last, proposals)
+            self.edits, self.version = self.without([last], proposals)
         return last is not None
 
-    def without(self, edit: Edit, proposals: Proposals) -> tuple[list[Edit], Part]:
-        """The other edits that do not build on it, and the version they make; bars it does not touch stay the objects they are."""
-        gone = refused_with(self.edits, [edit.id])
+    def without(self, refused: Iterable[Edit], proposals: Proposals) -> tuple[list[Edit], Part]:
+        """The other edits that do not build on these, and the version they make; bars not touched stay the objects they are."""
+        gone = refused_with(self.edits, [edit.id for edit in refused])
         fewer = [other for other in self.edits if other.id not in gone]
         touched = {bar for other in self.edits if other.id in gone for bar in other.bars}
         made = proposals.known(version_of(self.original, [other for other in fewer if touched & set(other.bars)]))
@@ -71,7 +71,8 @@ class Writing:
 
     def like(self, model: int, others: Sequence[int], proposals: Proposals) -> tuple[list[Edit], Part] | None:
         """The edits, and the version they make, if other bars that were the same in the original got the edits of one; None where what is settled differs."""
-        if any(_what(self._of(other, settled=True), other) != _what(self._of(model, settled=True), model) for other in others):
+        settled = [edit.what for edit in self._of(model, settled=True)]
+        if any([edit.what for edit in self._of(other, settled=True)] != settled for other in others):
             return None
         kept = [edit for edit in self.edits if edit.id in self.settled or not set(edit.bars) & set(others)]
         made = Writing(self.original, (), self.scores)
@@ -90,11 +91,6 @@ class Writing:
 
     def _of(self, bar: int, settled: bool) -> list[Edit]:
         return [edit for edit in self.edits if edit.bars == (bar,) and (edit.id in self.settled) == settled]
-
-
-def _what(edits: Iterable[Edit], bar: int) -> list[tuple[Change, ...]]:
-    """What edits of one bar do, whatever the bar."""
-    return [tuple(replace(change, bar=0) for change in edit.changes) for edit in edits if edit.bars == (bar,)]
 
 
 def _effect(number: int, before: Height, after: Height) -> str:
