@@ -14,6 +14,8 @@ def test_a_new_student_gets_a_version_within_limits(page: Page) -> None:
     page.find("form[aria-label='New student'] input[maxlength='80']").send_keys("Ines")
     page.find("button", "small").click()
     page.find("input[max='20']").send_keys("3")
+    page.find("button[aria-label='Knows no technique of the picking hand']").click()
+    page.find("button[aria-label='Knows all techniques of the picking hand']").click()
     page.find("label", "whole-tone bend").click()
     page.find("button", "Add the student").click()
     page.sees("90 mm; 3 notes/s; 1 technique not known yet")

@@ -23,9 +23,10 @@
     { hand: 'picking', words: 'the picking hand' },
   ].map((each) => ({ ...each, rows: techniques.filter((row) => row.hand === each.hand) })))
 
-  function know(technique: string, known: boolean): void {
-    const others = draft.unknown_techniques.filter((each) => each !== technique)
-    draft.unknown_techniques = known ? others : [...others, technique as (typeof others)[number]]
+  function know(rows: Technique[], known: boolean): void {
+    const names = rows.map((row) => row.technique as (typeof draft.unknown_techniques)[number])
+    const others = draft.unknown_techniques.filter((each) => !names.includes(each))
+    draft.unknown_techniques = known ? others : [...others, ...names]
   }
 
   function limit(measure: string, text: string): void {
@@ -86,11 +87,15 @@
       </label>
     </div>
     {#each hands as { hand, words, rows } (hand)}
-      <h3 class="mt-4 text-[15px] text-quiet">known techniques of {words}</h3>
+      <div class="mt-4 flex items-baseline gap-3 text-[15px]">
+        <h3 class="text-quiet">known techniques of {words}</h3>
+        <button type="button" class="underline" onclick={() => know(rows, true)} aria-label="Knows all techniques of {words}">all</button>
+        <button type="button" class="underline" onclick={() => know(rows, false)} aria-label="Knows no technique of {words}">none</button>
+      </div>
       <div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 gap-y-1">
         {#each rows as row (row.technique)}
           <label class="flex items-center gap-2">
-            <input type="checkbox" class="accent-(--ink)" checked={!draft.unknown_techniques.some((each) => each === row.technique)} onchange={(event) => know(row.technique, event.currentTarget.checked)} />
+            <input type="checkbox" class="accent-(--ink)" checked={!draft.unknown_techniques.some((each) => each === row.technique)} onchange={(event) => know([row], event.currentTarget.checked)} />
             {row.name}
           </label>
         {/each}
