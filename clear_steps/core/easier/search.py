@@ -6,6 +6,7 @@ by grading the whole part with it, by the same code as the original, since neigh
 anew. At the end what was written is tidied.
 """
 
+import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
@@ -104,7 +105,8 @@ class _Search:
         self._tidier = Tidier(self._writing, heights, self._proposals)
         self._began = heights.of(self.version)
         self._start = heights.highest(self.version)
-        self._glimpses: dict[tuple[int, ...], Height] = {}  # of a bar between its neighbours, each by its identity
+        self._glimpses: dict[tuple[int, ...], Height] = {}  # of a bar between its neighbours, each by its identity, at its tempo
+        self._tempo_changes = list(itertools.accumulate(bar.tempo is not None for bar in part.bars))  # up to each bar
 
     @property
     def version(self) -> Part:
@@ -248,10 +250,10 @@ class _Search:
                 break
             if proposed.kept > way.kept + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            surroundings = _surroundings(proposed.version, index)
-            if surroundings not in self._glimpses:
-                self._glimpses[surroundings] = self._heights.glimpsed(proposed.version, index, hand)
-            height = self._glimpses[surroundings]
+            key = (self._tempo_changes[index], *_surroundings(proposed.version, index))
+            if key not in self._glimpses:
+                self._glimpses[key] = self._heights.glimpsed(proposed.version, index, hand)
+            height = self._glimpses[key]
             if height.level <= way.level - _WORTHLESS:
                 grown.append(_Way((*way.taken, proposed), proposed.version, proposed.kept, height))
         return grown
