@@ -16,8 +16,10 @@ from clear_steps.web.analysis import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import AnalysisModel, ClimbColumn, EventModel
 
+_NO_PLACE = " It has no place beside an edit of its bar that was taken back; refuse that one to have it again."
 
-def standing(stored: StoredVersion, song: Song, ladder: Ladder) -> Compared:
+
+def version_now(stored: StoredVersion, song: Song, ladder: Ladder) -> Compared:
     """A version made afresh from its song, graded for the student it was written for, and what it keeps."""
     return compared(song, song.parts[stored.part_index], ladder, stored.edits, stored.refused, _request(stored))
 
@@ -45,9 +47,8 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
     """The version made afresh from its revision's text, with what is refused left as it was."""
     song = read_cached(text).song
     part = song.parts[stored.part_index]
-    now = standing(stored, song, ladder.ladder)
+    now = version_now(stored, song, ladder.ladder)
     before = grade_part(song, part, ladder.ladder, _request(stored))
-    gone = refused_with(stored.edits, stored.refused)
     original, easier = alone(song, part, before), alone(song, now.version, now.grading)
     _mark(original, easier)
     return api.VersionModel(
@@ -66,12 +67,12 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         reached=_is_reached(stored, now, ladder.ladder),
         kept=api.KeptModel.model_validate({**asdict(now.kept), "still_the_tune": now.kept.still_the_tune}),
         kept_by_bar=list(now.kept_by_bar),
-        edits=_edit_models(stored, part, gone),
+        edits=_edit_models(stored, part, now.gone),
         blocking=[_blocking_model(row, part) for row in stored.blocking],
         original=original,
         version=easier,
         tab=write_tab(replace(song, parts=(now.version,))),
-        summary=_summary(stored, part, gone),
+        summary=_summary(stored, part, now.gone),
     )
 
 
@@ -80,14 +81,14 @@ def _layer(stored: StoredVersion) -> api.LayerName:
 
 
 def _edit_models(stored: StoredVersion, part: Part, gone: frozenset[int]) -> list[api.EditModel]:
-    firsts = alike(stored.edits)
+    firsts, unfitting = alike(stored.edits), gone - refused_with(stored.edits, stored.refused)
     return [
         api.EditModel(
             id=edit.id,
             kind=edit.kind,
             does=does(edit.kind),
             bars=[part.bar_number(bar) for bar in edit.bars],
-            reason=edit.reason,
+            reason=edit.reason + (_NO_PLACE if edit.id in unfitting else ""),
             effect=edit.effect,
             loss=edit.loss,
             builds_on=list(edit.builds_on),
@@ -106,7 +107,7 @@ def _blocking_model(row: Blocking, part: Part) -> api.BlockingModel:
 
 def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.VersionCard:
     """A version among others: its Step, its climb, what it keeps."""
-    now = standing(stored, read_cached(text).song, ladder.ladder)
+    now = version_now(stored, read_cached(text).song, ladder.ladder)
     return api.VersionCard(
         id=stored.id,
         target=stored.target,

@@ -8,7 +8,7 @@ from clear_steps.core.grade import grade_part
 from clear_steps.store import Group, Groups, NotFoundError, Seat, Songs, StoredGroup, Versions
 from clear_steps.web import group_schemas as api
 from clear_steps.web.analysis import read_cached
-from clear_steps.web.comparing import alone, asked_words, standing
+from clear_steps.web.comparing import alone, asked_words, version_now
 from clear_steps.web.current import current_database, ladder_in_use
 
 blueprint = APIBlueprint("groups", __name__, url_prefix="/api")
@@ -88,7 +88,7 @@ def _seat_model(session: Session, song_id: int, seat: Seat) -> api.SeatModel:
     else:
         stored = Versions(session).get(seat.version_id)
         song = read_cached(songs.revision(song_id, stored.revision).text).song
-        now = standing(stored, song, ladder)
+        now = version_now(stored, song, ladder)
         part, grading = now.version, now.grading
         plays = asked_words(stored)
     shown = alone(song, part, grading).parts[0]

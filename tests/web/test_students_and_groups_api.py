@@ -82,6 +82,20 @@ def test_a_note_is_changed_by_hand(client: FlaskClient) -> None:
     assert client.put(f"/api/versions/{version_id}/bars/99/note", json={"event": 0, "string": 1, "fret": 2}).status_code == 422
 
 
+def test_a_bar_changed_by_hand_while_an_edit_was_refused_falls_when_that_one_is_taken_back(client: FlaskClient) -> None:
+    song = add(client)
+    version_id = version_for(client, song, target=4)
+    first = client.get(f"/api/versions/{version_id}").json["edits"][0]
+    bar = first["bars"][0] - 1
+    client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]})
+    by_hand = client.put(f"/api/versions/{version_id}/bars/{bar}/note", json={"event": 0, "string": 3, "fret": 2}).json
+    assert not by_hand["edits"][-1]["refused"]
+    back = client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json
+    assert (back["edits"][-1]["refused"], back["edits"][-1]["refused_itself"]) == (True, False)
+    assert "no place beside an edit of its bar" in back["edits"][-1]["reason"]
+    assert client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]}).json["tab"] == by_hand["tab"]
+
+
 def test_a_version_is_put_away_and_brought_back(client: FlaskClient) -> None:
     song = add(client)
     version_id = version_for(client, song, target=10)

@@ -2,7 +2,7 @@
 
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
-from clear_steps.core.easier.edit import Change, Edit, alike, applied, refused_with, version_of
+from clear_steps.core.easier.edit import Change, Edit, alike, applied, refused_with, standing, version_of
 from clear_steps.core.easier.given import short_bars
 from clear_steps.core.easier.handwork import HAND, by_hand, halved, set_note
 from clear_steps.core.easier.heights import TOLERANCE, is_reached
@@ -16,5 +16,5 @@ from clear_steps.core.easier.words import does
 __all__ = [
     "APPROACHES", "HAND", "KINDS", "LAYERS", "TOLERANCE", "TUNE_FLOOR", "Approach", "Blocking", "Change", "Compared", "Easier", "Edit", "Kept",
     "Kind", "Layer", "Progress", "SetupWish", "StoppedError", "Tried", "Wish", "alike", "applied", "by_hand", "carries_the_tune", "compared", "does",
-    "easier", "halved", "is_reached", "kept", "refused_with", "set_note", "short_bars", "staircase", "version_of",
+    "easier", "halved", "is_reached", "kept", "refused_with", "set_note", "short_bars", "staircase", "standing", "version_of",
 ]  # fmt: skip

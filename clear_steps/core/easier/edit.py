@@ -103,14 +103,33 @@ def refused_with(edits: Sequence[Edit], refused: Iterable[int]) -> frozenset[int
 
 def version_of(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -> Part:
     """The original with the kept edits; always made afresh, whatever was refused before."""
+    return standing(part, edits, refused)[0]
+
+
+def standing(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -> tuple[Part, frozenset[int]]:
+    """The original with the kept edits, and the ids of those that do not stand: refused, built on such a one, or without what they replace.
+
+    A bar changed by hand while another edit of it was refused no longer finds its notes once that one is taken back; it stands again when it is refused.
+    """
     gone = refused_with(edits, refused)
     version = applied(part, (change for edit in edits if edit.id not in gone for change in edit.changes))
-    if version is None:  # edits name what they replace, so kept ones always fit their own original
-        raise ValueError("these edits belong to another text")
+    if version is None:
+        version, gone = _as_far_as_they_fit(part, edits, gone)
     for edit in edits:
         if edit.setup and edit.id not in gone:
             version = replace(version, tuning=edit.setup.tuning, capo=edit.setup.capo)
-    return version
+    return version, gone
+
+
+def _as_far_as_they_fit(part: Part, edits: Sequence[Edit], refused: frozenset[int]) -> tuple[Part, frozenset[int]]:
+    gone, version = set(refused), part
+    for edit in edits:
+        fitted = None if edit.id in gone or gone & set(edit.builds_on) else applied(version, edit.changes)
+        if fitted is None:
+            gone.add(edit.id)
+        else:
+            version = fitted
+    return version, frozenset(gone)
 
 
 def transposition(edits: Sequence[Edit], refused: Iterable[int] = ()) -> int:

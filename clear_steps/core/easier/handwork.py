@@ -4,7 +4,7 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
-from clear_steps.core.easier.edit import Change, Edit, dependencies, refused_with, version_of
+from clear_steps.core.easier.edit import Change, Edit, dependencies, standing
 from clear_steps.core.easier.kinds.bars import with_notes
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import Bar, Event, Note, Part
@@ -17,9 +17,9 @@ def by_hand(part: Part, edits: Sequence[Edit], refused: Iterable[int], bar: int,
     """A teacher's own edit of one bar of the version as it stands; raises InvalidValueError for a bar that is not there."""
     if not 0 <= bar < len(part.bars):
         raise InvalidValueError("bar", bar, f"0 to {len(part.bars) - 1}")
-    gone = refused_with(edits, refused)
+    version, gone = standing(part, edits, refused)
     kept = [edit for edit in edits if edit.id not in gone]
-    change = Change(bar, Fraction(0), version_of(part, edits, refused).bars[bar].events, events)
+    change = Change(bar, Fraction(0), version.bars[bar].events, events)
     number = part.bar_number(bar)
     own_id = max((edit.id for edit in edits), default=0) + 1
     reason, effect = f"Bar {number}: the teacher's choice.", f"bar {number} changed by hand"

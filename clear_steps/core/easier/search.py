@@ -14,7 +14,7 @@ from math import ceil
 
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
-from clear_steps.core.easier.edit import Change, Edit, applied, transposition, version_of
+from clear_steps.core.easier.edit import Change, Edit, applied, standing, transposition, version_of
 from clear_steps.core.easier.given import given_edits
 from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
 from clear_steps.core.easier.kept import WEIGHTS, Kept, KeptSoFar
@@ -296,9 +296,10 @@ def _worth(start: float, kept: float, way: _Way) -> float:
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """A version fingered and graded anew, and what it keeps of the whole and of every bar (per cent)."""
+    """A version fingered and graded anew, the ids of edits that do not stand, and what is kept of the whole and of every bar (per cent)."""
 
     version: Part
+    gone: frozenset[int]
     grading: Grading
     kept: Kept
     kept_by_bar: tuple[float, ...]
@@ -306,6 +307,6 @@ class Compared:
 
 def compared(song: Song, part: Part, ladder: Ladder, edits: Sequence[Edit], refused: Sequence[int], request: GradeRequest) -> Compared:
     """The version with some edits refused."""
-    version = version_of(part, edits, refused)
+    version, gone = standing(part, edits, refused)
     scores = KeptSoFar(part, half_tones=transposition(edits, refused))
-    return Compared(version, grade_part(song, version, ladder, request), scores.of(version), scores.by_bar(version))
+    return Compared(version, gone, grade_part(song, version, ladder, request), scores.of(version), scores.by_bar(version))

@@ -8,7 +8,23 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
-from clear_steps.core.easier import KINDS, TOLERANCE, Easier, StoppedError, alike, applied, compared, easier, kept, refused_with, version_of
+from clear_steps.core.easier import (
+    KINDS,
+    TOLERANCE,
+    Easier,
+    StoppedError,
+    alike,
+    applied,
+    by_hand,
+    compared,
+    easier,
+    kept,
+    refused_with,
+    set_note,
+    standing,
+    version_of,
+)
+from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import GradeRequest, grade_part
 from clear_steps.core.score import Bend, Note, Part, Song, Technique
 from clear_steps.demo import TARGETS, demo_texts, demo_versions
@@ -101,12 +117,24 @@ class RefusingAndTakingBack(RuleBasedStateMachine):
         if self.refused:
             self.refused.discard(sorted(self.refused)[pick % len(self.refused)])
 
+    @rule(pick=st.integers(0, 999), string=st.integers(1, 6), fret=st.integers(0, 12))
+    def change_by_hand(self, pick: int, string: int, fret: int) -> None:
+        bar = pick % len(self.part.bars)
+        version = version_of(self.part, self.edits, self.refused)
+        try:
+            events = set_note(version, bar, pick % len(version.bars[bar].events), string, fret)
+        except InvalidValueError:
+            return
+        self.edits = (*self.edits, by_hand(self.part, self.edits, self.refused, bar, events))
+        assert version_of(self.part, self.edits, self.refused).bars[bar].events == events
+        self.seen.clear()
+
     @invariant()
     def one_version(self) -> None:
         if not hasattr(self, "edits"):
             return
-        gone = refused_with(self.edits, self.refused)
-        version = version_of(self.part, self.edits, self.refused)
+        version, gone = standing(self.part, self.edits, self.refused)
+        assert refused_with(self.edits, self.refused) <= gone
         assert self.seen.setdefault(gone, version) == version
         kept_edits = [edit for edit in self.edits if edit.id not in gone]
         assert applied(self.part, [change for edit in kept_edits for change in edit.changes]) == version
