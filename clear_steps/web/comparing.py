@@ -16,7 +16,7 @@ from clear_steps.web.analysis import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import AnalysisModel, ClimbColumn, EventModel
 
-_NO_PLACE = " It has no place beside an edit of its bar that was taken back; refuse that one to have it again."
+_NO_PLACE = " It does not find the notes that it replaces: the text, or another edit of its bar, is not as it was."
 
 
 def version_now(stored: StoredVersion, song: Song, ladder: Ladder) -> Compared:

@@ -6,7 +6,7 @@ from apiflask import APIBlueprint
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from clear_steps.core.easier import Edit, Progress, Wish, applied, by_hand, halved, set_note, staircase, version_of
+from clear_steps.core.easier import Progress, Wish, by_hand, halved, set_note, staircase, version_of
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import GradeRequest
 from clear_steps.core.score import Event, Part
@@ -180,22 +180,14 @@ def _standing(session: Session, stored: StoredVersion) -> Part:
 @blueprint.post("/versions/<int:version_id>/carried")
 @blueprint.output(api.VersionModel, status_code=201)
 def carry_over(version_id: int) -> api.VersionModel:
-    """A version of the latest revision with the edits that still find what they replace."""
+    """A version of the latest revision with the same edits; those that no longer find what they replace say so."""
     with current_database().session() as session:
         songs, versions = Songs(session), Versions(session)
         old = versions.get(version_id)
         latest = songs.get(old.song_id).latest
-        parts = read_cached(latest.text).song.parts
-        if old.part_index >= len(parts):
+        if old.part_index >= len(read_cached(latest.text).song.parts):
             raise InvalidValueError("part", old.part_index, "a part that the latest revision still has")
-        part = parts[old.part_index]
-        fitting: list[Edit] = []
-        for edit in old.edits:
-            carried = applied(part, edit.changes) if set(edit.builds_on) <= {kept.id for kept in fitting} else None
-            if carried is not None:
-                part = carried
-                fitting.append(edit)
-        new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, tuple(fitting), (), old.approach, old.layer, old.student))
+        new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, old.edits, (), old.approach, old.layer, old.student))
         return _shown(session, versions.choose(new.id, old.refused) if old.refused else new)
 
 

@@ -92,7 +92,7 @@ def test_a_bar_changed_by_hand_while_an_edit_was_refused_falls_when_that_one_is_
     assert not by_hand["edits"][-1]["refused"]
     back = client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json
     assert (back["edits"][-1]["refused"], back["edits"][-1]["refused_itself"]) == (True, False)
-    assert "no place beside an edit of its bar" in back["edits"][-1]["reason"]
+    assert "does not find the notes that it replaces" in back["edits"][-1]["reason"]
     assert client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]}).json["tab"] == by_hand["tab"]
 
 

@@ -78,13 +78,17 @@ def test_a_version_says_when_its_song_has_moved_on_and_is_carried_over(client: F
     assert (carried.json["revision"], carried.json["title"], len(carried.json["edits"])) == (2, "Burnt honey", len(old["edits"]))
 
 
-def test_an_edit_whose_bar_was_rewritten_is_not_carried_over(client: FlaskClient, version_id: int) -> None:
+def test_an_edit_whose_bar_was_rewritten_is_carried_over_but_does_not_stand_and_says_so(client: FlaskClient, version_id: int) -> None:
     old = client.get(f"/api/versions/{version_id}").json
     rewritten = BENDS.replace("7b9-7b9r7", "7---5----")
     assert rewritten != BENDS
     assert client.post("/api/songs/1/revisions", json={"based_on": 1, "text": rewritten}).status_code == 201
     carried = client.post(f"/api/versions/{version_id}/carried").json
-    assert 0 < len(carried["edits"]) < len(old["edits"])
+    assert len(carried["edits"]) == len(old["edits"])
+    fallen = [edit for edit in carried["edits"] if edit["refused"]]
+    assert 0 < len(fallen) < len(carried["edits"])
+    assert not any(edit["refused_itself"] for edit in fallen)
+    assert all("does not find the notes" in edit["reason"] for edit in fallen)
 
 
 @pytest.mark.parametrize(("body", "words"), [({"target": 0}, "target"), ({"target": 4, "part_index": 7}, "part is 7; expected 0 to 0")])
