@@ -6,7 +6,7 @@ from importlib.resources import files
 from typing import Any
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
-from clear_steps.core.grade import Ladder
+from clear_steps.core.grade import TUNE_FLOOR, Ladder
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 
@@ -32,6 +32,7 @@ def ladder_from_json(content: bytes) -> Ladder:
             {Technique(row["technique"]): float(row["step"]) for row in rows["techniques"]},
             ShapeSteps(**{key: float(step) for key, step in rows["shapes"].items() if key != "source"}),
             {row["name"]: float(row["step"]) for row in rows.get("own_techniques", [])},
+            float(rows.get("tune_floor", TUNE_FLOOR)),
         )
     except json.JSONDecodeError as cause:
         raise ReadError((Problem(cause.lineno, cause.colno, f"{cause.msg}; expected a ladder as JSON"),)) from cause

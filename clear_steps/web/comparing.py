@@ -65,7 +65,7 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         student=stored.student.name if stored.student else "",
         put_away=stored.put_away,
         reached=_is_reached(stored, now, ladder.ladder),
-        kept=api.KeptModel.model_validate({**asdict(now.kept), "still_the_tune": now.kept.still_the_tune}),
+        kept=api.KeptModel.model_validate({**asdict(now.kept), "still_the_tune": now.kept.still_the_tune(ladder.ladder.tune_floor)}),
         kept_by_bar=list(now.kept_by_bar),
         edits=_edit_models(stored, part, now.gone),
         blocking=[_blocking_model(row, part) for row in stored.blocking],

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
+from clear_steps.core.grade import TUNE_FLOOR
 from clear_steps.core.score import Technique
 
 
@@ -48,6 +49,7 @@ class LadderModel(BaseModel):
     techniques: list[TechniqueStepModel]
     shapes: ShapeStepsModel
     own_techniques: list[OwnTechniqueModel] = []
+    tune_floor: float = Field(TUNE_FLOOR, ge=0, le=100)  # per cent of the tune below which a version is no longer the tune
 
 
 class RungMeasureModel(BaseModel):

@@ -61,6 +61,14 @@ def test_edits_that_do_the_same_in_several_bars_are_told_together(client: FlaskC
     assert all(kinds[edit["alike"]] == edit["kind"] for edit in together)
 
 
+def test_from_where_on_a_version_is_still_the_tune_is_the_teachers_to_say(client: FlaskClient, version_id: int) -> None:
+    assert client.get(f"/api/versions/{version_id}").json["kept"]["still_the_tune"]
+    ladder = client.get("/api/ladder").json["ladder"]
+    assert ladder["tune_floor"] == 60
+    client.post("/api/ladders", json={"ladder": ladder | {"name": "strict", "tune_floor": 100}})
+    assert not client.get(f"/api/versions/{version_id}").json["kept"]["still_the_tune"]
+
+
 def test_refusing_all_gives_the_original_back(client: FlaskClient, version_id: int) -> None:
     version = client.get(f"/api/versions/{version_id}").json
     answer = client.put(f"/api/versions/{version_id}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}).json

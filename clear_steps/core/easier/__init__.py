@@ -6,7 +6,7 @@ from clear_steps.core.easier.edit import Change, Edit, alike, applied, refused_w
 from clear_steps.core.easier.given import short_bars
 from clear_steps.core.easier.handwork import HAND, by_hand, halved, set_note
 from clear_steps.core.easier.heights import TOLERANCE, is_reached
-from clear_steps.core.easier.kept import TUNE_FLOOR, Kept, kept
+from clear_steps.core.easier.kept import Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS, Layer, carries_the_tune
 from clear_steps.core.easier.search import Compared, compared, easier, staircase
@@ -14,7 +14,7 @@ from clear_steps.core.easier.setups import SetupWish
 from clear_steps.core.easier.words import does
 
 __all__ = [
-    "APPROACHES", "HAND", "KINDS", "LAYERS", "TOLERANCE", "TUNE_FLOOR", "Approach", "Blocking", "Change", "Compared", "Easier", "Edit", "Kept",
-    "Kind", "Layer", "Progress", "SetupWish", "StoppedError", "Tried", "Wish", "alike", "applied", "by_hand", "carries_the_tune", "compared", "does",
-    "easier", "halved", "is_reached", "kept", "refused_with", "set_note", "short_bars", "staircase", "standing", "version_of",
+    "APPROACHES", "HAND", "KINDS", "LAYERS", "TOLERANCE", "Approach", "Blocking", "Change", "Compared", "Easier", "Edit", "Kept", "Kind", "Layer",
+    "Progress", "SetupWish", "StoppedError", "Tried", "Wish", "alike", "applied", "by_hand", "carries_the_tune", "compared", "does", "easier",
+    "halved", "is_reached", "kept", "refused_with", "set_note", "short_bars", "staircase", "standing", "version_of",
 ]  # fmt: skip

@@ -5,12 +5,12 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from clear_steps.core.easier.salience import salience_of
+from clear_steps.core.grade import TUNE_FLOOR
 from clear_steps.core.score import Bar, Event, Note, Part
 from clear_steps.core.score.ringing import BASS_STRING, ringing_in
 
 # Shares of the four scores in the overall one.
 WEIGHTS = {"tune": 0.4, "bass": 0.15, "harmony": 0.25, "rhythm": 0.2}
-TUNE_FLOOR = 60.0  # a version that keeps less of the tune says so
 
 _OCTAVE_CREDIT = 0.75  # the right note in another octave counts most of the way
 _INNER_CREDIT = 0.9  # the right note, under another one
@@ -28,10 +28,9 @@ class Kept:
     overall: float
     same_onsets: float
 
-    @property
-    def still_the_tune(self) -> bool:
-        """Whether enough of the tune is left to be called by its name."""
-        return self.tune >= TUNE_FLOOR
+    def still_the_tune(self, floor: float = TUNE_FLOOR) -> bool:
+        """Whether enough of the tune is left, in per cent, to be called by its name."""
+        return self.tune >= floor
 
 
 @dataclass(frozen=True, slots=True)

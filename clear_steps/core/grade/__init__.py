@@ -3,7 +3,7 @@
 from clear_steps.core.grade.alternatives import SCHOOL_TITLES, Alternative, alternatives
 from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
-from clear_steps.core.grade.ladder import CURVE_NAMES, Ladder
+from clear_steps.core.grade.ladder import CURVE_NAMES, TUNE_FLOOR, Ladder
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
@@ -13,8 +13,8 @@ from clear_steps.core.grade.telling import three_sentences
 from clear_steps.core.grade.uncertainty import StepRange, step_range
 
 __all__ = [
-    "CURVE_NAMES", "HEADLINE", "MEASURES", "SCHOOL_TITLES", "Ability", "Alternative", "BarGrade", "Beyond", "Difference", "Finding", "GradeRequest",
-    "Grader", "Grading", "HardestShape", "Ladder", "Limits", "Measure", "Place", "Recurrence", "Rung", "StepRange", "Weighing", "alternatives",
-    "difference", "figures_of", "grade_part", "grade_song", "hand_tables", "recurrence_words", "recurrences", "rungs", "step_range",
+    "CURVE_NAMES", "HEADLINE", "MEASURES", "SCHOOL_TITLES", "TUNE_FLOOR", "Ability", "Alternative", "BarGrade", "Beyond", "Difference", "Finding",
+    "GradeRequest", "Grader", "Grading", "HardestShape", "Ladder", "Limits", "Measure", "Place", "Recurrence", "Rung", "StepRange", "Weighing",
+    "alternatives", "difference", "figures_of", "grade_part", "grade_song", "hand_tables", "recurrence_words", "recurrences", "rungs", "step_range",
     "three_sentences",
 ]  # fmt: skip

@@ -1690,7 +1690,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** A version of the latest revision with the edits that still find what they replace. */
+        /** A version of the latest revision with the same edits; those that no longer find what they replace say so. */
         post: {
             parameters: {
                 query?: never;
@@ -2348,6 +2348,11 @@ export interface components {
             shapes: components["schemas"]["ShapeStepsModel"];
             /** Techniques */
             techniques: components["schemas"]["TechniqueStepModel"][];
+            /**
+             * Tune Floor
+             * @default 60
+             */
+            tune_floor: number;
         };
         /** LadderNameModel */
         LadderNameModel: {

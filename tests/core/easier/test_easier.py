@@ -169,7 +169,7 @@ def test_shipped_versions_reach_their_target_and_fit_their_piece(piece: int) -> 
     shipped = demo_versions()[piece]
     now = compared(song, song.parts[0], LADDER, shipped.edits, [], GradeRequest())
     assert max([now.grading.step, *(bar.step for bar in now.grading.bars)]) <= shipped.target + TOLERANCE
-    assert now.kept.still_the_tune
+    assert now.kept.still_the_tune()
     assert on_the_instrument(now.version)
     untouched = set(range(len(now.version.bars))) - {bar for edit in shipped.edits for bar in edit.bars}
     assert all(now.kept_by_bar[bar] == pytest.approx(100) for bar in untouched)
@@ -239,7 +239,8 @@ def test_a_bend_is_kept_by_its_target() -> None:
 
 def test_a_version_that_keeps_little_of_the_tune_says_so() -> None:
     full = line(*["3.5", "3.7", "2.5", "2.8"] * 2)
-    assert not kept(full.parts[0], line("6.0").parts[0]).still_the_tune
+    assert not kept(full.parts[0], line("6.0").parts[0]).still_the_tune()
+    assert kept(full.parts[0], line("6.0").parts[0]).still_the_tune(0.0)
 
 
 def test_a_bar_that_is_easy_enough_says_when_it_is_lowered_for_the_song() -> None:

@@ -23,7 +23,7 @@
     mutationFn: (work: () => Promise<LadderScreen>) => work(),
     onSuccess: (stored: LadderScreen) => {
       queries.setQueryData(['ladder'], stored)
-      for (const key of ['song', 'songs', 'differences', 'techniques', 'version']) void queries.invalidateQueries({ queryKey: [key] })
+      for (const key of ['song', 'songs', 'differences', 'techniques', 'version', 'versions', 'group']) void queries.invalidateQueries({ queryKey: [key] })
     },
   }))
   const own = $derived(screen.screen?.id ?? null)
@@ -78,6 +78,10 @@
             </li>
           {/each}
         </ul>
+        <label class="mt-6 block text-sm text-quiet">
+          A version is still the tune from
+          <span class="mt-1 flex items-baseline gap-1"><input class="field no-spin w-12 text-right text-base text-ink" type="number" min="0" max="100" step="1" bind:value={screen.ladder.tune_floor} oninput={() => screen.ask()} /> % of it kept</span>
+        </label>
       </nav>
       <section aria-label="Rows of {screen.measure}" class="min-w-0">
         {#if screen.measure === TECHNIQUES}<TechniqueSteps state={screen} />{/if}
