@@ -132,6 +132,7 @@ def test_a_note_is_changed_added_and_taken_out_on_the_version_and_can_be_refused
     fret_field(page, 2).send_keys("3", Keys.TAB)
     page.until(lambda: edits(page) == before + 1, "an edit more")
     page.until(lambda: fret_field(page, 2).get_property("value") == "3", "the note that was added")
+    assert page.focused().get_attribute("aria-label") == "Fret on string 3, empty for none", "the hands stay on the keys"
     fret_field(page, 2).send_keys(Keys.CONTROL, "a")
     fret_field(page, 2).send_keys(Keys.DELETE, Keys.TAB)
     page.until(lambda: edits(page) == before + 2, "another")

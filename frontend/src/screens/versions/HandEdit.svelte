@@ -58,7 +58,7 @@
       </select>
     </label>
   </div>
-  {#key `${bar.index} ${at} ${version.edits.length}`}
+  {#key `${version.id} ${bar.index} ${at}`}
     <div class="mt-2 w-40 font-mono" role="group" aria-label="Frets at bar {bar.number}, {when(at)}">
       {#each letters as letter, index (index)}
         {@const note = event.notes.find((each) => each.string === index + 1)}
