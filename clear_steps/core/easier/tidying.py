@@ -5,7 +5,9 @@ from dataclasses import replace
 
 from clear_steps.core.easier.edit import Edit
 from clear_steps.core.easier.heights import TOLERANCE, Heights
-from clear_steps.core.easier.proposals import Proposals
+from clear_steps.core.easier.kinds import KINDS
+from clear_steps.core.easier.kinds.rhythm import beats_alone
+from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Bar, Part
 
@@ -26,6 +28,8 @@ class Tidier:
         self._target = target
         self._take_away_the_needless()
         if self._take_shorter_ways():
+            self._take_away_the_needless()
+        if self._keep_the_beat_alone_where_that_is_better():
             self._take_away_the_needless()
         if self._bring_recurring_together():
             self._take_away_the_needless(together=True)
@@ -65,6 +69,27 @@ class Tidier:
                 writing.take_proposed(chosen, self._heights.at(as_written, index), self._heights.at(chosen.version, index), self._target)
                 found = True
         return found
+
+    def _keep_the_beat_alone_where_that_is_better(self) -> bool:
+        """The notes on the beat instead of all edits of this target, where that meets it and keeps more, or meets it at all."""
+        writing = self._writing
+        unsettled = [edit for edit in writing.edits if edit.id not in writing.settled]
+        kept = writing.kept if self._reached(writing.version) else 0.0
+        fewer, version = writing.without(unsettled, self._proposals)
+        taken: list[Proposed] = []
+        for index in sorted({bar for edit in unsettled for bar in edit.bars}):
+            changes = beats_alone(version, index)
+            made = self._proposals.made(version, changes, index) if changes else None
+            if made is not None:
+                taken.append(Proposed(KINDS["rhythm"], changes, made, writing.scores.of(made).overall))
+                version = made
+        if not taken or taken[-1].kept <= kept + _WORTH_MORE or not self._reached(version):
+            return False
+        writing.edits, writing.version = fewer, writing.without(unsettled, self._proposals)[1]
+        for proposed in taken:
+            index = proposed.changes[0].bar
+            writing.take_proposed(proposed, self._heights.at(writing.version, index), self._heights.at(proposed.version, index), self._target)
+        return True
 
     def _bring_recurring_together(self) -> bool:
         """Bars that are one in the original become one in the version where that still meets the target: what keeps most of what they became."""

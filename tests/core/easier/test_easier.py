@@ -2,6 +2,7 @@
 
 from dataclasses import replace
 from fractions import Fraction
+from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck, given, settings
@@ -31,6 +32,7 @@ from clear_steps.demo import TARGETS, demo_texts, demo_versions
 from clear_steps.formats.tabtext import read_tab, write_tab
 from clear_steps.ladders import default_ladder
 from tests.songs import line, playable_songs
+from tests.versions import against_the_beat
 
 LADDER = default_ladder()
 DEMO = [read_tab(text).song for text in demo_texts()]
@@ -256,3 +258,12 @@ def test_edits_made_in_one_go_and_the_same_in_another_bar_belong_together() -> N
     by_id = {edit.id: edit for edit in found.edits}
     assert len(set(firsts.values())) < len(firsts) / 2
     assert all(by_id[first].kind == by_id[own].kind and first <= own for own, first in firsts.items())
+
+
+PASSAGES = [read_tab(file.read_text()).song for file in sorted((Path(__file__).parents[2] / "data/calibration").glob("*.tab"))]
+
+
+@pytest.mark.parametrize("song", PASSAGES, ids=[song.title for song in PASSAGES])
+def test_the_search_is_never_worse_than_keeping_only_the_notes_on_the_beat(song: Song) -> None:
+    margin = against_the_beat(song)
+    assert margin is None or margin >= -0.05

@@ -25,6 +25,13 @@ def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
             yield (change,)
 
 
+def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
+    """What starts on a beat kept, a change a beat: the plainest thing to do, and the least that a search must be worth."""
+    bar = part.bars[index]
+    thinned = (_thinned(bar, index, start, stop, bar.metre.beat_quarters) for start, stop in _beats(bar))
+    return tuple(change for change in thinned if change)
+
+
 def _beats(bar: Bar) -> Iterator[tuple[Fraction, Fraction]]:
     """Beats that begin and end with an event."""
     edges = {*bar.onsets, bar.quarters}
