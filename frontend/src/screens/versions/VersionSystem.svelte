@@ -113,7 +113,7 @@
         {/each}
         <path d={ridge(ground(below), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="2" />
         <path d={ridge(ground(above), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="1.3" stroke-dasharray="4 3" />
-        <line x1={MARGIN} x2={width} y1={stepY(target, CLIMB)} y2={stepY(target, CLIMB)} stroke="var(--changed)" stroke-width="1.5" />
+        {#if target < HARDEST}<line x1={MARGIN} x2={width} y1={stepY(target, CLIMB)} y2={stepY(target, CLIMB)} stroke="var(--changed)" stroke-width="1.5" />{/if}
         {#if screen.target !== target}
           <line x1={MARGIN} x2={width} y1={stepY(screen.target, CLIMB)} y2={stepY(screen.target, CLIMB)} stroke="var(--changed)" stroke-width="1.5" stroke-dasharray="6 4" />
         {/if}
