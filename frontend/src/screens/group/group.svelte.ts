@@ -29,7 +29,7 @@ export function bodyOf(group: Group): GroupIn {
 export function proposed(title: string, students: string[], versions: VersionCard[]): GroupIn {
   const easier = versions.filter((version) => !version.put_away).sort((a, b) => b.step - a.step)
   const own = [...new Map(easier.filter((version) => version.student).map((version) => [version.student, version])).values()]
-  const others = easier.filter((version) => !version.student).slice(0, Math.max(3 - own.length, 0))
+  const others = [...new Map(easier.filter((version) => !version.student).map((version) => [version.asked, version])).values()].slice(0, Math.max(3 - own.length, 0))
   const free = students.filter((name) => !own.some((version) => version.student === name))
   const plays = [null, ...own, ...others]
   const seats = plays.map((version, at) => ({

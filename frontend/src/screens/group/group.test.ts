@@ -5,12 +5,17 @@ import { setupWords } from '../../components/setup'
 import { together } from '../../audio/timeline'
 import { commonLength, proposed, widest } from './group.svelte'
 
-const version = (id: number, step: number, student = '', put_away = false): VersionCard => ({ id, step, student, put_away, part_index: 0 }) as VersionCard
+const version = (id: number, step: number, student = '', put_away = false): VersionCard => ({ id, step, student, put_away, asked: `asked for Step ${step}`, part_index: 0 }) as VersionCard
 
 describe('a first proposal for a group', () => {
   it('gives students their own versions and the original to the next', () => {
     const group = proposed('Porch', ['Ada', 'Bo', 'Cy'], [version(1, 3), version(2, 4, 'Bo')])
     expect(group.seats.map((seat) => [seat.who, seat.version_id])).toEqual([['Ada', null], ['Bo', 2], ['Cy', 1]])
+  })
+
+  it('seats nobody twice at the same thing', () => {
+    const group = proposed('Porch', [], [version(1, 3), version(2, 3), version(3, 2)])
+    expect(group.seats.map((seat) => seat.version_id)).toEqual([null, 2, 3])
   })
 
   it('names players nobody knows, and leaves what was put away', () => {
