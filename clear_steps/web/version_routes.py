@@ -1,5 +1,6 @@
 """Routes of easier versions: ask, follow, compare, choose, carry over."""
 
+from collections.abc import Callable
 from dataclasses import replace
 
 from apiflask import APIBlueprint
@@ -132,12 +133,7 @@ def get_bar(version_id: int, bar: int) -> api.BarTextModel:
 @blueprint.output(api.VersionModel)
 def change_bar(version_id: int, bar: int, body: api.BarTextModel) -> api.VersionModel:
     """Change a bar of a version by hand; it joins the list as an edit like any other."""
-    with current_database().session() as session:
-        versions = Versions(session)
-        stored = versions.get(version_id)
-        part = _original(session, stored)
-        events = _events_of(body.tab, _standing(session, stored), bar)
-        return _shown(session, versions.add_hand_edit(version_id, by_hand(part, stored.edits, stored.refused, bar, events)))
+    return _changed_by_hand(version_id, bar, lambda version: _events_of(body.tab, version, bar))
 
 
 @blueprint.put("/versions/<int:version_id>/bars/<int:bar>/note")
@@ -145,24 +141,31 @@ def change_bar(version_id: int, bar: int, body: api.BarTextModel) -> api.Version
 @blueprint.output(api.VersionModel)
 def change_note(version_id: int, bar: int, body: api.NoteIn) -> api.VersionModel:
     """Change, add or take out one note of a version by hand; it joins the list as an edit like any other."""
+
+    def rewritten(version: Part) -> tuple[Event, ...]:
+        return halved(version, bar, body.event) if body.halve else set_note(version, bar, body.event, body.string, body.fret)
+
+    return _changed_by_hand(version_id, bar, rewritten)
+
+
+def _changed_by_hand(version_id: int, bar: int, rewritten: Callable[[Part], tuple[Event, ...]]) -> api.VersionModel:
+    """A version with one bar (by index) rewritten as it stands now; raises InvalidValueError."""
     with current_database().session() as session:
         versions = Versions(session)
         stored = versions.get(version_id)
         version = _standing(session, stored)
         if bar >= len(version.bars):
             raise InvalidValueError("bar", bar, f"0 to {len(version.bars) - 1}")
-        events = halved(version, bar, body.event) if body.halve else set_note(version, bar, body.event, body.string, body.fret)
-        edit = by_hand(_original(session, stored), stored.edits, stored.refused, bar, events)
+        edit = by_hand(_original(session, stored), stored.edits, stored.refused, bar, rewritten(version))
         return _shown(session, versions.add_hand_edit(version_id, edit))
 
 
 def _events_of(tab: str, part: Part, bar: int) -> tuple[Event, ...]:
     """The events of one bar of tab; raises ReadError or InvalidValueError."""
-    metre = part.bars[min(bar, len(part.bars) - 1)].metre
-    read = read_tab(f"Time: {metre}\nTuning: {part.tuning.spelled}\n\n{tab}").song.parts[0]
+    read = read_tab(f"Time: {part.bars[bar].metre}\nTuning: {part.tuning.spelled}\n\n{tab}").song.parts[0]
     if len(read.bars) != 1:
         raise InvalidValueError("bar", f"{len(read.bars)} bars", "one bar")
-    if bar < len(part.bars) and read.bars[0].quarters != part.bars[bar].quarters:
+    if read.bars[0].quarters != part.bars[bar].quarters:
         raise InvalidValueError("length of the bar", f"{read.bars[0].quarters} quarter notes", f"{part.bars[bar].quarters}, as in the original")
     return read.bars[0].events
 
