@@ -31,14 +31,14 @@ def _without_wide_bends(part: Part) -> Iterator[Edit]:
     """Each wide bend of an acoustic guitar as a slide, else as the fret it goes to."""
     if part.instrument not in _NO_WIDE_BENDS:
         return
-    for index, _bar in enumerate(part.bars):
+    for index in range(len(part.bars)):
         taken: list[Change] = []
         for name, kind in (("bend-slide", bend_to_slide), ("bend-fret", bend_to_fret)):
             for change in (change for changes in kind(part, index) for change in changes):
                 if any(_bends_wide(event) for event in change.before) and not any(change.overlaps(other) for other in taken):
                     taken.append(change)
                     where = f"bar {part.bar_number(index)}"
-                    reason = f"{where.capitalize()}: a bend of a whole tone or more is not practical on an {part.instrument} guitar."
+                    reason = f"{where.capitalize()}: a bend of a whole tone or more is not practical on this {part.instrument} guitar."
                     yield Edit(0, name, (change,), reason, f"{where}: no wide bend", 0.0)
 
 

@@ -116,7 +116,8 @@ class _Search:
     def take_layer(self, song: Song, layer: Layer) -> None:
         """Begin with a layer of the music, an edit a bar."""
         original = self._writing.original
-        changes = self._dry_where_harder(layer.changes(song, original))
+        # Made of what is given first: bars filled, bends taken off, other places.
+        changes = self._dry_where_harder(layer.changes(_with_version(song, original, self.version), self.version))
         self._writing.take(layer.name, changes, f"asked for: {layer.does}", lambda change: f"bar {original.bar_number(change.bar)}: {layer.does}")
         self._writing.version = self._proposals.known(self.version)
         self._writing.settle()
@@ -277,6 +278,18 @@ class _Search:
             lowest = min((self._heights.at(version, bar.grade.index) for version in versions), key=lambda height: height.level, default=bar)
             tried.append(Tried(kind.name, lowest.grade.findings[bar.measure].step if bar.limit else lowest.grade.step))
         return tuple(tried)
+
+
+def _with_version(song: Song, original: Part, version: Part) -> Song:
+    """The song with a version in place of its part; chord names hold for their own tuning and capo, and go where those change."""
+    parts = tuple(version if part == original else part for part in song.parts)
+    if (version.tuning, version.capo) != (original.tuning, original.capo):
+        parts = tuple(map(_without_names, parts))
+    return replace(song, parts=parts)
+
+
+def _without_names(part: Part) -> Part:
+    return replace(part, bars=tuple(replace(bar, events=tuple(replace(event, chord="") for event in bar.events)) for bar in part.bars))
 
 
 def _surroundings(version: Part, index: int) -> tuple[int, ...]:

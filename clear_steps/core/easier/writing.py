@@ -71,14 +71,14 @@ class Writing:
 
     def like(self, model: int, others: Sequence[int], proposals: Proposals) -> tuple[list[Edit], Part] | None:
         """The edits, and the version they make, if other bars that were the same in the original got the edits of one; None where what is settled differs."""
-        settled = [edit.what for edit in self._of(model, settled=True)]
-        if any([edit.what for edit in self._of(other, settled=True)] != settled for other in others):
+        settled = version_of(self.original, [edit for edit in self.edits if edit.id in self.settled])
+        if any(settled.bars[other].events != settled.bars[model].events for other in others):
             return None
         kept = [edit for edit in self.edits if edit.id in self.settled or not set(edit.bars) & set(others)]
         made = Writing(self.original, (), self.scores)
         made.edits, made.version, made.settled = kept, proposals.known(version_of(self.original, kept)), self.settled
         for other in others:
-            for own in self._of(model, settled=False):
+            for own in (edit for edit in self.edits if edit.bars == (model,) and edit.id not in self.settled):
                 made._take_over(own, other)
         return made.edits, proposals.known(made.version)
 
@@ -88,9 +88,6 @@ class Writing:
         effect = f"bar {number}: {own.effect.partition(': ')[2]} in bar {first}"
         changes = (replace(change, bar=bar) for change in own.changes)
         self.take(own.kind, changes, f"Bar {number}: the same bar as bar {first}, so the same change.", lambda _: effect)
-
-    def _of(self, bar: int, settled: bool) -> list[Edit]:
-        return [edit for edit in self.edits if edit.bars == (bar,) and (edit.id in self.settled) == settled]
 
 
 def _effect(number: int, before: Height, after: Height) -> str:

@@ -3,13 +3,21 @@
 from dataclasses import replace
 from fractions import Fraction
 
+import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from clear_steps.core.easier import Wish, compared, staircase, version_of
+from clear_steps.core.easier import KINDS, Change, Easier, Edit, SetupWish, Wish, compared, staircase, version_of
+from clear_steps.core.easier.edit import Setup
 from clear_steps.core.easier.given import FILL, short_bars, usual_metre
+from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.easier.kinds.rhythm import beats_alone
+from clear_steps.core.easier.proposals import Proposals
+from clear_steps.core.easier.writing import Writing
 from clear_steps.core.grade import GradeRequest
 from clear_steps.core.score import Bar, Bend, Event, Instrument, Metre, Note, Part, Song
+from clear_steps.demo import demo_texts
+from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
 from tests.songs import line
 
@@ -74,3 +82,48 @@ def test_an_acoustic_guitar_has_no_wide_bends_whatever_the_step() -> None:
     assert [note.bend.half_tones for _, _, event in version.events() for note in event.notes if note.bend] == [1]
     electric = replace(part, instrument=Instrument.ELECTRIC)
     assert staircase(replace(song, parts=(electric,)), electric, LADDER, Wish((10.0,)))[0].edits == ()
+
+
+DEMO = [read_tab(text).song for text in demo_texts()]
+
+
+def whole(found: Easier, part: Part) -> None:
+    """The version is what its edits make, bar for bar at its length, and all refused is the original."""
+    assert version_of(part, found.edits).bars == found.version.bars
+    for bar, own in zip(found.version.bars, part.bars, strict=True):
+        assert sum(event.quarters for event in bar.events) == (own.quarters if bar.metre == own.metre else bar.metre.quarters)
+    assert version_of(part, found.edits, [edit.id for edit in found.edits]) == part
+
+
+@pytest.mark.parametrize("layer", ["melody", "bass", "strum", "melody+strum"])
+def test_a_layer_is_made_of_what_is_given_first(layer: str) -> None:
+    short, bends, capo = DEMO[5], DEMO[4], DEMO[3]
+    acoustic = replace(bends.parts[0], instrument=Instrument.ACOUSTIC)
+    for song, wish in (
+        (short, Wish((10.0,), layer=layer, fill_short_bars=True)),
+        (replace(bends, parts=(acoustic,)), Wish((10.0,), layer=layer)),
+        (capo, Wish((10.0,), layer=layer, setup=SetupWish.CAPO_MUSIC)),
+    ):
+        found = staircase(song, song.parts[0], LADDER, wish)[0]
+        whole(found, song.parts[0])
+        assert any(edit.kind in (FILL, "capo", "bend-slide", "bend-fret") for edit in found.edits)
+
+
+def test_bars_that_recur_but_were_placed_apart_by_a_retuning_are_left_apart() -> None:
+    """The bars of a recurring pair stand on different strings once the music is moved, so that the edits of one do not fit the other."""
+    again = tuple(Event(Fraction(1, 2), (Note(1, fret),)) for fret in (5, 7, 8, 7, 5, 7, 8, 10))
+    part = Part(bars=(Bar(FOUR, again), Bar(FOUR, again)))
+    song = Song(tempo=Fraction(170), parts=(part,))
+    second, third = (tuple(Event(event.quarters, (Note(string, event.notes[0].fret + up),)) for event in again) for string, up in ((2, 5), (3, 9)))
+    setup = Edit(1, "capo", (Change(0, Fraction(0), again, second), Change(1, Fraction(0), again, third)), "", "", 0.0, setup=Setup(part.tuning, 0, 0))
+    scores = KeptSoFar(part)
+    writing = Writing(part, [setup], scores)
+    proposals = Proposals(part, KINDS, scores)
+    writing.version = proposals.known(writing.version)
+    writing.take("rhythm", beats_alone(writing.version, 0), "why", lambda _: "bar 1: less")
+    assert writing.like(0, [1], proposals) is None
+    plain = Writing(song.parts[0], (), scores)
+    plain.take("rhythm", beats_alone(part, 0), "why", lambda _: "bar 1: less")
+    alike = plain.like(0, [1], proposals)
+    assert alike is not None
+    assert alike[1].bars[0] == alike[1].bars[1]

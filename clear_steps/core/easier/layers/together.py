@@ -50,13 +50,17 @@ def one_part_of_two(song: Song, part: Part) -> Bars:
     if len(song.parts) < 2:
         raise InvalidValueError("guitars", len(song.parts), "two or more, to be played as one")
     carrier = carries_the_tune(song)
-    if part != carrier:
+    if _notes(part) != _notes(carrier):
         raise InvalidValueError("part", part.name, f"{carrier.name}, which carries the tune")
     bars = []
     for index, bar in enumerate(part.bars):
-        others = [(other, other.bars[index]) for other in song.parts if other != part and index < len(other.bars)]
+        others = [(other, other.bars[index]) for other in song.parts if other is not carrier and index < len(other.bars)]
         bars.append(_timed_out(bar, _with_others(part, bar, others)))
     return tuple(bars)
+
+
+def _notes(part: Part) -> list[list[tuple[Note, ...]]]:
+    return [[event.notes for event in bar.events] for bar in part.bars]
 
 
 def carries_the_tune(song: Song) -> Part:
