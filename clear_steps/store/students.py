@@ -1,6 +1,6 @@
 """The students' repository: who they are, their hand, what they can do; every save a revision."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from pydantic import TypeAdapter
 from sqlalchemy import select
@@ -21,6 +21,7 @@ class Student:
     name: str
     player: Player = Player()
     limits: Limits = Limits()
+    put_away: bool = False  # out of sight, never deleted
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,4 +82,4 @@ class Students:
         name = " ".join(student.name.split())
         if not name or len(name) > 80 or any(other.student.name == name and other.id != own_id for other in self.every()):
             raise InvalidValueError("student's name", student.name, "1 to 80 letters that no other student has")
-        return Student(name, student.player, student.limits)
+        return replace(student, name=name)

@@ -19,12 +19,13 @@ class StudentIn(BaseModel):
     unknown_techniques: list[Technique] = Field([], max_length=len(Technique))
     hardest_shape: HardestShape = HardestShape.FULL_BARRE
     steps: dict[str, float] = Field({}, max_length=20)  # the comfortable Step of a measure, by its name
+    put_away: bool = False
 
     @property
     def student(self) -> Student:
         """The same for the store; raises InvalidValueError."""
         limits = Limits(self.notes_per_second, frozenset(self.unknown_techniques), self.hardest_shape, tuple(sorted(self.steps.items())))
-        return Student(self.name, Player(self.span_mm, Habits(self.little_finger, self.thumb_over)), limits)
+        return Student(self.name, Player(self.span_mm, Habits(self.little_finger, self.thumb_over)), limits, self.put_away)
 
 
 class StudentChange(StudentIn):
@@ -63,4 +64,5 @@ def student_model(stored: StoredStudent) -> StudentModel:
         unknown_techniques=sorted(limits.unknown_techniques),
         hardest_shape=limits.hardest_shape,
         steps=dict(limits.steps),
+        put_away=student.put_away,
     )

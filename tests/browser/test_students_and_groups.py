@@ -45,6 +45,23 @@ def test_a_student_is_changed_by_keyboard_and_a_taken_name_is_told(page: Page) -
     page.find("nav button", "Tomke Holt")
 
 
+def test_a_student_put_away_is_no_longer_to_be_chosen_until_brought_back(page: Page) -> None:
+    page.open("#/students")
+    page.find("button", "Anselm").click()
+    page.find("form[aria-label='Anselm'] button", "Put away").click()
+    page.find("summary", "put away (1)")
+    page.open("#/song/5/versions")
+    page.find("button", "for a student").click()
+    page.find("[role=menuitem]", "Mira")
+    assert "Anselm" not in page.find("[role=menu]").text
+    page.open("#/students")
+    page.find("summary", "put away (1)").click()
+    page.find("details button", "Anselm").click()
+    page.find("form[aria-label='Anselm'] button", "Bring back").click()
+    page.until(lambda: not page.chrome.find_elements(By.CSS_SELECTOR, "details"), "nobody put away any more")
+    page.find("nav button", "Anselm")
+
+
 def test_a_group_is_made_changed_played_and_printed(page: Page) -> None:
     page.open("#/song/4/versions")
     page.find("a", "a group").click()

@@ -23,6 +23,15 @@ def test_a_student_is_kept_with_limits_and_a_taken_name_is_refused(client: Flask
     assert (unknown.status_code, "volume" in unknown.json["message"]) == (422, True)
 
 
+def test_a_student_put_away_is_kept_and_can_be_brought_back(client: FlaskClient) -> None:
+    client.post("/api/students", json=TOMKE)
+    away = client.put("/api/students/1", json={**TOMKE, "put_away": True, "based_on": 1}).json
+    assert (away["put_away"], away["number"]) == (True, 2)
+    assert client.get("/api/students").json["students"] == [away]
+    back = client.put("/api/students/1", json={**TOMKE, "based_on": 2}).json
+    assert back == {**away, "put_away": False, "number": 3}
+
+
 def version_for(client: FlaskClient, song: int, **wish: object) -> int:
     answer = client.post(f"/api/songs/{song}/versions", json=wish)
     assert answer.status_code == 202

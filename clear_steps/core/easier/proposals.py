@@ -8,6 +8,8 @@ from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds import Kind
 from clear_steps.core.score import Bar, Part
 
+_BARS_BEFORE = 2  # at most, that a kind looks at, or that must hang together with the bar
+
 
 @dataclass(frozen=True, slots=True)
 class Proposed:
@@ -19,12 +21,21 @@ class Proposed:
     kept: float
 
 
+@dataclass(frozen=True, slots=True)
+class _Rewriting:
+    """Changes that hang together, and the bars they make, by index."""
+
+    changes: tuple[Change, ...]
+    bars: dict[int, Bar]
+
+
 class Proposals:
     """Proposals for the bars of versions of one part; equal bars are one object, so that each is judged once."""
 
     def __init__(self, original: Part, kinds: Mapping[str, Kind], scores: KeptSoFar) -> None:
         self.kinds, self._scores = kinds, scores
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in original.bars}
+        self._rewritings: dict[tuple[object, ...], tuple[_Rewriting, ...]] = {}
 
     def of(self, version: Part, index: int, worth_trying: Callable[[Kind], bool] = lambda _: True) -> Iterator[Proposed]:
         """What every kind that is worth trying proposes for a bar."""
@@ -33,23 +44,34 @@ class Proposals:
 
     def of_kind(self, kind: Kind, version: Part, index: int) -> Iterator[Proposed]:
         """What one kind proposes for a bar."""
-        for changes in kind.propose(version, index):
-            made = self.made(version, changes, index)
-            if made is not None:
-                yield Proposed(kind, changes, made, self._scores.of(made).overall)
+        for rewriting in self._rewritten(kind, version, index):
+            made = replace(version, bars=tuple(rewriting.bars.get(at, bar) for at, bar in enumerate(version.bars)))
+            yield Proposed(kind, rewriting.changes, made, self._scores.of(made).overall)
+
+    def _rewritten(self, kind: Kind, version: Part, index: int) -> tuple[_Rewriting, ...]:
+        """The same bar between the same others gets the same proposals: what a kind looks at is known by identity."""
+        seen = version.bars[0 if kind.looks_back else max(index - _BARS_BEFORE, 0) : index + 2]
+        key = (kind.name, index, *map(id, seen))
+        if key not in self._rewritings:
+            proposed = ((changes, self.made(version, changes, index)) for changes in kind.propose(version, index))
+            self._rewritings[key] = tuple(_Rewriting(changes, _touched(changes, made, index)) for changes, made in proposed if made)
+        return self._rewritings[key]
 
     def made(self, version: Part, changes: Sequence[Change], index: int) -> Part | None:
         """The version with changes of or near one bar; None if they do not fit or hang together."""
         made = applied(version, changes)
         if made is None or not all(_well_formed(made, change.bar) for change in changes):
             return None
-        touched = {change.bar for change in changes} | {index}
-        bars = tuple(self._known_bars.setdefault(bar, bar) if at in touched else bar for at, bar in enumerate(made.bars))
-        return replace(made, bars=bars)
+        known = {at: self._known_bars.setdefault(bar, bar) for at, bar in _touched(changes, made, index).items()}
+        return replace(made, bars=tuple(known.get(at, bar) for at, bar in enumerate(made.bars)))
 
     def known(self, version: Part) -> Part:
         """The version with every bar the object that equal bars are."""
         return replace(version, bars=tuple(self._known_bars.setdefault(bar, bar) for bar in version.bars))
+
+
+def _touched(changes: Sequence[Change], made: Part, index: int) -> dict[int, Bar]:
+    return {at: made.bars[at] for at in {change.bar for change in changes} | {index}}
 
 
 def _well_formed(part: Part, index: int) -> bool:

@@ -102,6 +102,7 @@ class _Search:
         self._plain_scores = scores if weights is WEIGHTS else KeptSoFar(part, half_tones=half_tones)
         self._writing = Writing(part, goal.given, scores)
         self._proposals = Proposals(part, {name: kind for name, kind in KINDS.items() if name not in without}, scores)
+        self._writing.version = self._proposals.known(self.version)
         self._tidier = Tidier(self._writing, heights, self._proposals)
         self._began = heights.of(self.version)
         self._start = heights.highest(self.version)

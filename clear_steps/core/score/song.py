@@ -108,6 +108,9 @@ class Note:
         if not 0 <= self.fret <= MAX_FRET:
             raise InvalidValueError("fret", self.fret, f"0 to {MAX_FRET}")
 
+    def __hash__(self) -> int:
+        return hash((self.string, self.fret, self.tied))  # what tells notes apart nearly always; quick
+
     @property
     def dead(self) -> bool:
         """A muted click without pitch."""
@@ -128,6 +131,13 @@ class Event:
     uncertain: bool = False  # the rhythm here is doubtful
     own_techniques: frozenset[str] = frozenset()  # of the teacher's own naming
     position: int | None = None  # pinned by the teacher: the fret the index finger covers
+
+    def __hash__(self) -> int:
+        return self._hash
+
+    @cached_property
+    def _hash(self) -> int:
+        return hash((self.quarters, self.notes))
 
     @cached_property
     def struck(self) -> tuple[Note, ...]:
@@ -152,6 +162,9 @@ class Bar:
     endings: tuple[int, ...] = ()
     double_bar: bool = False
     pickup: bool = False  # a first bar that holds less than its metre
+
+    def __hash__(self) -> int:
+        return hash(self.events)
 
     @cached_property
     def quarters(self) -> Fraction:

@@ -2821,6 +2821,11 @@ export interface components {
              * @default null
              */
             notes_per_second: number | null;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
             /** Span Mm */
             span_mm: number;
             /**
@@ -2857,6 +2862,11 @@ export interface components {
              * @default null
              */
             notes_per_second: number | null;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
             /** Span Mm */
             span_mm: number;
             /**
@@ -2905,6 +2915,11 @@ export interface components {
             notes_per_second: number | null;
             /** Number */
             number: number;
+            /**
+             * Put Away
+             * @default false
+             */
+            put_away: boolean;
             /** Span Mm */
             span_mm: number;
             /**

@@ -52,6 +52,34 @@ def test_a_skip_is_brought_to_neighbouring_strings_at_the_same_pitch() -> None:
     assert not results("skip", line("5.3+2.1", length=Fraction(1)).parts[0])
 
 
+def test_a_whammy_dip_becomes_a_bend_from_the_fret_below_to_the_same_pitch() -> None:
+    dipped = Event(HALF, (Note(3, 7),), frozenset({Technique.WHAMMY_DIP}))
+    [events] = results("whammy", part_with(line("3.7", "3.5"), {0: dipped}))
+    assert events[0] == Event(HALF, (Note(3, 6, bend=Bend(Fraction(1))),))
+    assert events[1:] == part_with(line("3.7", "3.5"), {}).bars[0].events[1:]
+    assert not results("whammy", part_with(line("3.7"), {0: replace(dipped, notes=(Note(3, 1),))}))
+
+
+def test_a_broken_chord_is_struck_together_beat_by_beat_and_by_two_beats() -> None:
+    part = line("5.3", "4.2", "3.0", "2.1", "1.0", "2.1", "3.0", "4.2").parts[0]
+    by_beat, by_two = results("together", part)
+    assert frets(by_beat) == [[(4, 2), (5, 3)], [(2, 1), (3, 0)], [(1, 0), (2, 1)], [(3, 0), (4, 2)]]
+    assert frets(by_two) == [[(2, 1), (3, 0), (4, 2), (5, 3)], [(1, 0), (2, 1), (3, 0), (4, 2)]]
+    assert [event.quarters for event in by_two] == [2, 2]
+
+
+@pytest.mark.parametrize(
+    ("places", "why"),
+    [
+        (("1.0", "1.1", "1.3", "1.1", "2.3", "2.1"), "a melody: strings with several frets"),
+        (("1.0", "2.1", "1.0", "2.1"), "two strings are no chord"),
+        (("5.3", "4.2+2.1", "3.0", "1.0"), "struck together already"),
+    ],
+)
+def test_what_is_no_broken_chord_is_not_struck_together(places: tuple[str, ...], why: str) -> None:
+    assert not results("together", line(*places).parts[0]), why
+
+
 def test_a_bend_becomes_its_target_fret_or_a_slide_to_it() -> None:
     part = part_with(line("3.7", "3.5"), {0: Event(HALF, (Note(3, 7, bend=Bend(Fraction(2), True)),))})
     assert [frets(events)[0] for events in results("bend-fret", part)] == [[(3, 9)]]

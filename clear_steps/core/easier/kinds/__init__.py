@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from clear_steps.core.easier.edit import Change
+from clear_steps.core.easier.kinds.broken import struck_together
 from clear_steps.core.easier.kinds.phrases import (
     another_octave,
     breath_before,
@@ -25,6 +26,7 @@ from clear_steps.core.easier.kinds.technique import (
     slurred,
     smaller_bend,
     tap_to_fretted,
+    whammy_to_bend,
 )
 from clear_steps.core.easier.kinds.texture import bass_and_top, muddy_out, optional_out, power_to_root, simpler_chord, top_only
 from clear_steps.core.score import Part
@@ -34,12 +36,16 @@ Proposal = tuple[Change, ...]
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A family member: its name, what it does in words, what it proposes for a bar (by index), and the measures of the bar it leaves as they are."""
+    """A family member: its name, what it does in words, what it proposes for a bar (by index), the measures of the bar it leaves as they are.
+
+    It looks at the bar, one before it and one after it; one that looks back at all bars before says so.
+    """
 
     name: str
     does: str
     propose: Callable[[Part, int], Iterator[Proposal]]
     leaves: frozenset[str] = frozenset()
+    looks_back: bool = False
 
 
 _SAME_NOTES = frozenset({"technique"})
@@ -53,6 +59,7 @@ _ROWS = (
     Kind("leave-out", "ornaments left out", leave_out),
     Kind("release", "bends without release, and smaller ones", smaller_bend),
     Kind("percussion", "percussive hits left out", percussion_out),
+    Kind("whammy", "the whammy dip as a bend from the fret below", whammy_to_bend),
     Kind("pick", "slurred notes picked", picked),
     Kind("slur", "picked notes slurred in pairs", slurred),
     Kind("harmonic", "the harmonic as a plain note", harmonic_to_plain),
@@ -66,7 +73,8 @@ _ROWS = (
     Kind("top", "the top note alone", top_only),
     Kind("doubling", "the octave doubling as a single line", octaves_to_line),
     Kind("bass", "the root on the strong beats", root_on_strong_beats),
-    Kind("variation", "the bar as it was before", like_before),
+    Kind("together", "the broken chord struck together", struck_together),
+    Kind("variation", "the bar as it was before", like_before, looks_back=True),
     Kind("straight", "tuplets straightened", straightened),
     Kind("beat", "off-beat notes moved to the beat", onto_the_beat),
     Kind("breath", "time to move: the last note before the bar left out", breath_before, _SAME_BAR),

@@ -17,7 +17,7 @@ def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     bar = part.bars[index]
     beat = bar.metre.beat_quarters
     for grid in _GRIDS[:2]:
-        thinned = (_thinned(bar, index, start, stop, grid * beat) for start, stop in _beats(bar))
+        thinned = (_thinned(bar, index, start, stop, grid * beat) for start, stop in beats_of(bar))
         if changes := tuple(change for change in thinned if change):
             yield changes
     for grid in (*(grid * beat for grid in _GRIDS), bar.quarters):
@@ -26,21 +26,25 @@ def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
-    """What starts on a beat kept, a change a beat: the plainest thing to do, and the least that a search must be worth."""
+    """What starts on a beat kept: the plainest thing to do, and the least that a search must be worth.
+
+    A change a beat; one for the bar where a note holds over a beat.
+    """
     bar = part.bars[index]
-    thinned = (_thinned(bar, index, start, stop, bar.metre.beat_quarters) for start, stop in _beats(bar))
-    return tuple(change for change in thinned if change)
+    beat, beats = bar.metre.beat_quarters, list(beats_of(bar))
+    spans = beats if len(beats) * beat >= bar.quarters else [(Fraction(0), bar.quarters)]
+    return tuple(change for start, stop in spans if (change := _thinned(bar, index, start, stop, beat)))
 
 
-def _beats(bar: Bar) -> Iterator[tuple[Fraction, Fraction]]:
-    """Beats that begin and end with an event."""
+def beats_of(bar: Bar, beats: int = 1) -> Iterator[tuple[Fraction, Fraction]]:
+    """Beats, or stretches of several, that begin and end with an event."""
     edges = {*bar.onsets, bar.quarters}
-    start, beat = Fraction(0), bar.metre.beat_quarters
+    start, length = Fraction(0), bar.metre.beat_quarters * beats
     while start < bar.quarters:
-        stop = min(start + beat, bar.quarters)
+        stop = min(start + length, bar.quarters)
         if start in edges and stop in edges:
             yield start, stop
-        start += beat
+        start += length
 
 
 def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: Fraction) -> Change | None:

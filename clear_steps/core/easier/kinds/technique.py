@@ -120,6 +120,19 @@ def smaller_bend(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
         yield from each(part, index, partial(_with_each, change))
 
 
+def whammy_to_bend(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """A dip of the whammy bar as a half-tone bend up from the fret below: it comes from under the note as well."""
+
+    def rewrite(event: Event) -> tuple[Event, ...] | None:
+        dipped = event.struck[0] if len(event.notes) == 1 and event.struck else None
+        if Technique.WHAMMY_DIP not in event.techniques or dipped is None or dipped.bend or dipped.dead or dipped.fret < 2:
+            return None
+        bent = replace(without(dipped, ARRIVING), fret=dipped.fret - 1, bend=Bend(Fraction(1)), finger=None)
+        return (replace(event, notes=(bent,), techniques=event.techniques - {Technique.WHAMMY_DIP}),)
+
+    yield from each(part, index, rewrite)
+
+
 def _with_each(change: Callable[[Note], Note], event: Event) -> tuple[Event, ...]:
     return (replace(event, notes=tuple(map(change, event.notes))),)
 

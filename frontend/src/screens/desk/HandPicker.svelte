@@ -1,12 +1,13 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { api } from '../../api/client'
+  import { present } from '../students/students'
   import type { DeskState } from './desk.svelte'
 
   let { desk }: { desk: DeskState } = $props()
   const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
   const hands = $derived([
-    ...(students.data?.students ?? []).map((student) => ({ name: student.name, span_mm: student.span_mm, little: student.little_finger ?? 'usual', thumb: student.thumb_over ?? false })),
+    ...present(students.data?.students).map((student) => ({ name: student.name, span_mm: student.span_mm, little: student.little_finger ?? 'usual', thumb: student.thumb_over ?? false })),
     ...Object.entries(students.data?.preset_spans_mm ?? {}).map(([name, span_mm]) => ({ name: `${name} hand`, span_mm, little: 'usual' as const, thumb: false })),
   ])
   const chosen = $derived(hands.find((hand) => hand.span_mm === desk.spanMm && hand.little === desk.littleFinger && hand.thumb === desk.thumbOver)?.name ?? 'other')

@@ -10,6 +10,7 @@
   import { setupWords } from '../../components/setup'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { neededWidth, systemsOf } from '../desk/layout'
+  import { present } from '../students/students'
   import { commonLength, GroupState, proposed, widest } from './group.svelte'
   import GroupSystem from './GroupSystem.svelte'
   import SeatList from './SeatList.svelte'
@@ -47,7 +48,7 @@
   }
 
   function begin(): void {
-    const names = (students.data?.students ?? []).map((student) => student.name)
+    const names = present(students.data?.students).map((student) => student.name)
     void show(api.addGroup(songId, proposed(title, names, versions.data?.versions ?? [])))
   }
 
@@ -124,7 +125,7 @@
       </section>
       <aside class="min-h-0 overflow-y-auto border-l border-contour px-5 py-4 max-lg:border-t max-lg:border-l-0 print:hidden" aria-label="Who plays what">
         {#if failure}<ErrorNote message={failure} />{/if}
-        <SeatList {screen} group={group.data} parts={versions.data!.parts} versions={versions.data!.versions} students={students.data!.students} onsave={save} />
+        <SeatList {screen} group={group.data} parts={versions.data!.parts} versions={versions.data!.versions} students={present(students.data!.students)} onsave={save} />
       </aside>
     </main>
   {:else if ready && shownId === null}

@@ -34,10 +34,10 @@
     draft.steps = text === '' ? others : { ...others, [measure]: Number(text) }
   }
 
-  async function save(): Promise<void> {
+  async function save(put_away = draft.put_away): Promise<void> {
     failure = done = ''
     try {
-      const made = student ? await api.saveStudent(student.id, student.number, draft) : await api.addStudent(draft)
+      const made = student ? await api.saveStudent(student.id, student.number, { ...draft, put_away }) : await api.addStudent(draft)
       done = 'Saved.'
       onsaved(made)
     } catch (error) {
@@ -51,6 +51,7 @@
     <label class="text-quiet">name <input class="field block w-56 text-lg font-bold text-ink" bind:value={draft.name} maxlength="80" required /></label>
     <span class="grow"></span>
     {#if done && !changed}<span role="status">{done}</span>{/if}
+    {#if student}<button type="button" class="quiet-button" onclick={() => void save(!draft.put_away)}>{draft.put_away ? 'Bring back' : 'Put away'}</button>{/if}
     <button class="key-button" disabled={!changed}>{student ? 'Save' : 'Add the student'}</button>
   </div>
   {#if failure}<div class="mt-3"><ErrorNote message={failure} /></div>{/if}

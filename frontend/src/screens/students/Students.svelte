@@ -4,21 +4,35 @@
   import { api, type Student } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import StudentForm from './StudentForm.svelte'
-  import { draftOf, limitsInWords, NOBODY } from './students'
+  import { draftOf, limitsInWords, NOBODY, present } from './students'
 
   const queries = useQueryClient()
   const list = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
   const techniques = createQuery(() => ({ queryKey: ['techniques'], queryFn: api.techniques }))
   let chosen = $state<number | 'new' | null>(null)
-  const students = $derived(list.data?.students ?? [])
+  const students = $derived(present(list.data?.students))
+  const away = $derived(list.data?.students.filter((each) => each.put_away) ?? [])
   const shown = $derived(chosen ?? students[0]?.id ?? 'new')
-  const student = $derived(students.find((each) => each.id === shown))
+  const student = $derived(list.data?.students.find((each) => each.id === shown))
 
   async function saved(made: Student): Promise<void> {
     await queries.invalidateQueries({ queryKey: ['students'] })
     chosen = made.id
   }
 </script>
+
+{#snippet names(each_of: Student[])}
+  <ul>
+    {#each each_of as each (each.id)}
+      <li class="border-b border-contour">
+        <button class="block w-full py-2.5 text-left hover:text-ink" class:text-quiet={each.id !== shown} aria-current={each.id === shown} onclick={() => (chosen = each.id)}>
+          <span class="block font-bold" class:underline={each.id === shown}>{each.name}</span>
+          <span class="block text-sm">{limitsInWords(each)}</span>
+        </button>
+      </li>
+    {/each}
+  </ul>
+{/snippet}
 
 <svelte:head><title>Students - Clear Steps</title></svelte:head>
 
@@ -33,17 +47,14 @@
 {:else if list.data && techniques.data}
   <main class="mx-auto grid max-w-6xl grid-cols-[260px_minmax(0,1fr)] gap-x-10 px-6 py-6 max-md:grid-cols-1">
     <nav aria-label="Students">
-      <ul>
-        {#each students as each (each.id)}
-          <li class="border-b border-contour">
-            <button class="block w-full py-2.5 text-left hover:text-ink" class:text-quiet={each.id !== shown} aria-current={each.id === shown} onclick={() => (chosen = each.id)}>
-              <span class="block font-bold" class:underline={each.id === shown}>{each.name}</span>
-              <span class="block text-sm">{limitsInWords(each)}</span>
-            </button>
-          </li>
-        {/each}
-      </ul>
+      {@render names(students)}
       {#if students.length === 0}<p class="text-quiet">Nobody yet. What a student can play now is the measure for a version of their own.</p>{/if}
+      {#if away.length > 0}
+        <details class="mt-6" open={student?.put_away}>
+          <summary class="cursor-pointer text-quiet">put away ({away.length})</summary>
+          {@render names(away)}
+        </details>
+      {/if}
     </nav>
     {#key `${shown} ${student?.number}`}
       <StudentForm {student} start={student ? draftOf(student) : structuredClone(NOBODY)} presets={list.data.preset_spans_mm} measures={list.data.measures} techniques={techniques.data.techniques} onsaved={(made) => void saved(made)} />

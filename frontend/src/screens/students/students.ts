@@ -5,12 +5,17 @@ export type Draft = Required<Omit<StudentIn, 'notes_per_second'>> & { notes_per_
 
 /** A new student: a usual hand, nothing said about limits. */
 export const NOBODY: Draft = {
-  name: '', span_mm: 100, little_finger: 'usual', thumb_over: false, notes_per_second: null, unknown_techniques: [], hardest_shape: 'full barre', steps: {},
+  name: '', span_mm: 100, little_finger: 'usual', thumb_over: false, notes_per_second: null, unknown_techniques: [], hardest_shape: 'full barre', steps: {}, put_away: false,
 }
 
 export function draftOf(student: Student): Draft {
   const { id: _id, number: _number, ...rest } = student
   return structuredClone({ ...NOBODY, ...rest, notes_per_second: rest.notes_per_second ?? null })
+}
+
+/** Those to choose from: everybody who was not put away. */
+export function present(students: Student[] | undefined): Student[] {
+  return (students ?? []).filter((student) => !student.put_away)
 }
 
 const SHAPE_WORDS: Record<Draft['hardest_shape'], string> = { 'no barre': 'no barre yet', 'small barre': 'no full barre yet', 'full barre': '' }

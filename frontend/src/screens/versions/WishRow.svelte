@@ -2,6 +2,7 @@
   import { createQuery } from '@tanstack/svelte-query'
   import { api, type PartOffer, type Wish } from '../../api/client'
   import Choices from '../../components/Choices.svelte'
+  import { present } from '../students/students'
   import { APPROACH_WORDS, LAYER_WORDS, staircasesTo, type VersionsState } from './versions.svelte'
 
   interface Props {
@@ -37,7 +38,7 @@
       .map(([layer, words]) => ({ words, choose: () => onwrite({ target: 10, layer }) })),
   )
   const forWhom = $derived([
-    ...(students.data?.students ?? []).map((student) => ({ words: student.name, choose: () => onwrite({ target: 10, student_id: student.id }) })),
+    ...present(students.data?.students).map((student) => ({ words: student.name, choose: () => onwrite({ target: 10, student_id: student.id }) })),
     { words: 'What each student can play …', href: '#/students' },
   ])
 </script>

@@ -1,0 +1,55 @@
+"""How much of a song any choice of its notes could keep: every subset of a bar's events tried, bar after bar."""
+
+import itertools
+from collections.abc import Iterator
+from dataclasses import replace
+from fractions import Fraction
+
+from clear_steps.core.easier import TOLERANCE, kept
+from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.grade import Grader, Grading, Ladder
+from clear_steps.core.score import ARRIVING, Bar, Event, Part, Song
+
+MOST_EVENTS = 8  # 256 choices a bar
+
+
+def highest(grading: Grading) -> float:
+    """The Step that a version is held to: the song's or its hardest bar's."""
+    return max([grading.step, *(bar.step for bar in grading.bars)])
+
+
+def can_be_tried(part: Part) -> bool:
+    """Whether every bar has few enough events."""
+    return all(len(bar.events) <= MOST_EVENTS for bar in part.bars)
+
+
+def best_of_every_choice(song: Song, begun: Part, ladder: Ladder, step: float) -> float:
+    """Points kept by the best choice of notes in every bar, one bar after another, where bars and song stay at the Step.
+
+    It begins with a version that does, so it never keeps less than that one.
+    """
+    part, version = song.parts[0], begun
+    scores, grader = KeptSoFar(part), Grader(song, part, ladder)
+    for index, bar in enumerate(part.bars):
+        best = scores.of(version).overall
+        for events in _choices(bar):
+            bars = (*version.bars[:index], replace(bar, events=events), *version.bars[index + 1 :])
+            tried = replace(version, bars=bars)
+            if scores.of(tried).overall > best and highest(grader.grade(tried)) <= step + TOLERANCE:
+                version, best = tried, scores.of(tried).overall
+    return kept(part, version).overall
+
+
+def _choices(bar: Bar) -> Iterator[tuple[Event, ...]]:
+    """Every subset of the events; each lasts to the next, a rest stands before the first."""
+    for chosen in itertools.product((True, False), repeat=len(bar.events)):
+        rows = [(onset, event) for onset, event, stays in zip(bar.onsets, bar.events, chosen, strict=True) if stays]
+        if not rows or rows[0][0]:
+            rows.insert(0, (Fraction(0), Event(Fraction(0))))
+        ends = [*(onset for onset, _ in rows[1:]), bar.quarters]
+        yield tuple(_lasting(event, end - onset) for (onset, event), end in zip(rows, ends, strict=True))
+
+
+def _lasting(event: Event, quarters: Fraction) -> Event:
+    notes = tuple(replace(note, tied=False, techniques=note.techniques - ARRIVING) for note in event.notes)
+    return replace(event, quarters=quarters, notes=notes)
