@@ -21,7 +21,8 @@ def read_abc(content: bytes) -> Imported:
     if not re.search(r"^K:", text, re.MULTILINE):
         raise _wrong("no K: line was found; expected an ABC tune with X:, T:, M:, L: and K: lines")
     tunes = [start.start() for start in _TUNE.finditer(text)]
-    left_out = [f"{len(tunes) - 1} more tunes in the file"] if len(tunes) > 1 else []
+    others = len(tunes) - 1
+    left_out = [f"{others} more tune{'s' if others > 1 else ''} in the file"] if others > 0 else []
     if len(tunes) > 1:
         text = text[tunes[0] : tunes[1]]
     # music21 costs half a second to load, and only imports need it.

@@ -73,41 +73,60 @@ def _check_order(song: Song, findings: Findings) -> None:
             findings.guessed(1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played")
 
 
+@dataclass
+class _Gathered:
+    """A part's raw bars, and what belongs to one of them: other readings, sections (with their line) and remarks by bar."""
+
+    raw: list[RawBar] = field(default_factory=list)
+    asides: list[tuple[ReadingLine, list[RawBar]]] = field(default_factory=list)
+    sections: list[tuple[int, Section]] = field(default_factory=list)
+    remarks: list[tuple[int, str]] = field(default_factory=list)
+
+
+def _gathered(draft: _PartDraft, strings: int, findings: Findings) -> _Gathered:
+    """The items in order; a system after a `Reading` line is that reading, not a bar of the part."""
+    found = _Gathered()
+    aside: list[RawBar] | None = None  # what the `Reading` line before still waits for
+    for item in draft.items:
+        if isinstance(item, System):
+            bars = raw_bars(item, findings) if len(item.strings) == strings else []
+            (found.raw if aside is None else aside).extend(bars)
+            aside = None
+        elif isinstance(item, ReadingLine):
+            found.asides.append((item, []))
+            aside = None if item.in_use else found.asides[-1][1]
+        elif isinstance(item, SectionLine):
+            found.sections.append((item.line, Section(item.name, len(found.raw), item.times)))
+        else:
+            found.remarks.append((len(found.raw), item.text))
+    return found
+
+
 def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, ...]]:
     systems = [item for item in draft.items if isinstance(item, System)]
     part = replace(draft.headers.part, tuning=_tuning(systems, draft.headers, findings))
-    raw: list[RawBar] = []
-    asides: list[tuple[ReadingLine, list[RawBar]]] = []
-    sections: list[Section] = []
-    remarks: list[tuple[int, str]] = []
-    aside: ReadingLine | None = None
-    for item in draft.items:
-        if isinstance(item, System):
-            found = raw_bars(item, findings) if len(item.strings) == part.tuning.strings else []
-            if aside:
-                asides.append((aside, found))
-                aside = None
-            else:
-                raw.extend(found)
-        elif isinstance(item, ReadingLine):
-            if item.in_use:
-                asides.append((item, []))
-            else:
-                aside = item
-        elif isinstance(item, SectionLine):
-            sections = [section for section in sections if section.first_bar != len(raw)]
-            sections.append(Section(item.name, len(raw), item.times))
-        else:
-            remarks.append((len(raw), item.text))
+    found = _gathered(draft, part.tuning.strings, findings)
+    raw = found.raw
     if len(raw) > MAX_BARS:
         findings.wrong(raw[MAX_BARS].line, raw[MAX_BARS].start + 1, f"this is bar {MAX_BARS + 1} of {len(raw):,}; expected at most {MAX_BARS} bars a part")
         return part, ()
     bars = _read_bars(raw, draft.headers.metre, findings)
-    kept = tuple(section for section in sections if section.first_bar < len(bars))
-    part = replace(part, bars=bars, sections=kept, remarks=tuple(remarks))
+    part = replace(part, bars=bars, sections=_sections(found, findings), remarks=tuple(found.remarks))
     _check_frets(part, raw, findings)
-    readings = (reading for line, own in asides if (reading := _reading(part, line, own, draft.headers.metre, findings)))
+    readings = (reading for line, own in found.asides if (reading := _reading(part, line, own, draft.headers.metre, findings)))
     return replace(part, readings=tuple(sorted(readings, key=lambda reading: reading.bar))), tuple(bar.line for bar in raw)
+
+
+def _sections(found: _Gathered, findings: Findings) -> tuple[Section, ...]:
+    """The sections that hold a bar; the others are told."""
+    following = [*(section.first_bar for _, section in found.sections[1:]), len(found.raw)]
+    kept = []
+    for (line, section), stop in zip(found.sections, following, strict=False):
+        if section.first_bar < stop:
+            kept.append(section)
+        else:
+            findings.guessed(line, 1, f"no bar follows the section '{section.name}'; it is left out")
+    return tuple(kept)
 
 
 def _check_frets(part: Part, raw: list[RawBar], findings: Findings) -> None:

@@ -37,6 +37,20 @@ def test_another_place_sounds_the_same() -> None:
         assert [part.pitch_of(note) for event in events for note in event.notes] == [part.pitch_of(n) for e in part.bars[0].events for n in e.notes]
 
 
+def test_a_bend_moves_to_a_string_that_gives_way_and_no_other() -> None:
+    def bent(note: str) -> set[tuple[int, int]]:
+        song = line(note, "1.0", "1.0", "1.0")
+        bend = replace(song.parts[0].bars[0].events[0].notes[0], bend=Bend(Fraction(2)))
+        part = part_with(song, {0: Event(HALF, (bend,))})
+        moved = [events[0].notes[0] for events in results("place", part) if events[0].notes[0] != bend]
+        assert all(note.bend == bend.bend and part.pitch_of(note) == part.pitch_of(bend) for note in moved)
+        return {(note.string, note.fret) for note in moved}
+
+    assert bent("2.8") == {(1, 3), (3, 12), (4, 17)}
+    assert bent("2.6") == {(3, 10), (4, 15)}, "at the 1st fret of the 1st string it hardly gives way"
+    assert bent("4.5") == set(), "the 5th string is too thick, and there is no 0th fret to bend"
+
+
 def test_a_note_that_is_slurred_into_does_not_leave_its_string_alone() -> None:
     part = part_with(line("3.7", "3.9"), {1: Event(HALF, (Note(3, 9, frozenset({Technique.HAMMER_ON})),))})
     strings = [[event.notes[0].string for event in events if event.notes] for events in results("place", part)]

@@ -12,6 +12,8 @@ _HIGHEST_FRET = 17
 _MOST_NOTES_ALONE = 8  # in a busier bar one note elsewhere changes little
 _STRING_STEPS = (1, -1, 2, -2)
 _CLOSE_FRETS = 3
+_LOWEST_BENT_FRET = 3  # nearer the nut a string hardly gives way (common practice, no source)
+_LOWEST_BENT_STRING = 4  # thicker ones are stiff (common practice, no source)
 
 
 def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -65,8 +67,11 @@ def _moved(part: Part, event: Event, step: int) -> Event | None:
 
 
 def _at(part: Part, note: Note, string: int) -> Note | None:
-    """The note on another string; harmonics, dead notes and bends stay where they speak."""
-    if not 1 <= string <= part.tuning.strings or note.bend or note.dead or Technique.NATURAL_HARMONIC in note.techniques:
+    """The note on another string; harmonics and dead notes stay where they speak, a bend needs a string that gives way."""
+    if not 1 <= string <= part.tuning.strings or note.dead or Technique.NATURAL_HARMONIC in note.techniques:
         return None
     fret = part.tuning.open_pitch(note.string) + note.fret - part.tuning.open_pitch(string)
-    return replace(note, string=string, fret=fret, finger=None) if 0 <= fret <= min(_HIGHEST_FRET, part.highest_fret) else None
+    lowest = _LOWEST_BENT_FRET if note.bend else 0
+    if not lowest <= fret <= min(_HIGHEST_FRET, part.highest_fret) or (note.bend and string > _LOWEST_BENT_STRING):
+        return None
+    return replace(note, string=string, fret=fret, finger=None)

@@ -1,0 +1,180 @@
+"""Words of labelled lines, marks over bars, and rhythms that do not add up: each put in its place, or told."""
+
+from fractions import Fraction
+
+import pytest
+
+from clear_steps.core.errors import ReadError
+from clear_steps.core.score import Bar, Finger, Metre, Technique
+from clear_steps.formats.tabtext import read_tab
+from clear_steps.formats.tabtext.reader import Reading
+from tests.formats.test_bad_input import problem, tab
+
+WIDE = tuple(f"  {name}" for name in "eBGDAE")  # as wide as the labels, so that words stand over their notes
+STANDARD = ("Tempo: 90", "Time: 4/4", "Tuning: standard")
+
+
+def read(thinnest: str, *above: str, below: tuple[str, ...] = ()) -> Reading:
+    return read_tab("\n".join([tab(thinnest, headers=STANDARD, above=above, names=WIDE), *below]))
+
+
+def bar_of(thinnest: str, *above: str, below: tuple[str, ...] = ()) -> Bar:
+    return read(thinnest, *above, below=below).song.parts[0].bars[0]
+
+
+def guesses(reading: Reading) -> list[str]:
+    return [guess.message for guess in reading.guesses]
+
+
+@pytest.mark.parametrize(
+    ("thinnest", "above", "column", "words"),
+    [
+        ("3---", "fin|9 |", 5, "'9' is no fingering; expected 1 2 3 4 or T from the highest string down"),
+        ("3---", "fin|1/2/3 |", 5, "'1/2/3' names 3 fingers; expected 1, one for every fretted string here"),
+        ("3---", "pck|z |", 5, "'z' is no picking; expected p i m a c from the lowest string up"),
+        ("----3---", "how|h       |", 5, "'h' is no word for how"),
+        ("3-------", "how|      PM|", 11, "no note stands at 'PM'; expected it at the first digit of one"),
+        ("3-------", "pck|      p |", 11, "no note stands at 'p'; expected it at the first digit of one"),
+        ("3---", "chd|              C|", 19, "'C' stands over no bar; expected it above or below a bar of its system"),
+        ("3---", "bar|9/|", 5, "metre is '9/'"),
+        ("3---", "bar|soon|", 5, "'soon' is no mark of a bar; expected a metre such as 7/8"),
+        ("3---", "bar|@slow|", 5, "tempo is 'slow'; expected a number from 10 to 400"),
+        ("3-3---", "cnt|1 y |", 7, "'y' is no count; expected numbers, e & a, t l"),
+        ("3-3-3---", "len|h h    |", 9, "no value stands over this note of bar 1; expected one of w h q e s t z"),
+        ("3---", "len|h h |", 7, "no note stands under the value 'h'; expected 1 values in bar 1, R before a rest"),
+    ],
+)  # fmt: skip
+def test_a_word_that_fits_nothing_is_told_at_its_place(thinnest: str, above: str, column: int, words: str) -> None:
+    line, at, message = problem(tab(thinnest, headers=("Time: 4/4",), above=(above,), names=WIDE))
+    assert (line, at) == (2 if above[:3] != "len" or "no value" not in words else 3, column)
+    assert words in message
+
+
+def test_bar_lines_that_differ_are_told_at_the_first_that_does() -> None:
+    lines = [f"{name}|{'0---|----' if name != 'G' else '0-----|--'}|" for name in "eBGDAE"]
+    assert problem("\n".join(lines)) == (3, 7, "the bar lines differ from those of line 1; expected them under one another")
+
+
+@pytest.mark.parametrize(
+    ("above", "metre", "tempo", "times", "endings"),
+    [
+        ("bar|7/8 |", Metre(7, 8), None, 0, ()),
+        ("bar|@96 |", Metre(4, 4), 96, 0, ()),
+        ("bar|x3  |", Metre(4, 4), None, 3, ()),
+        ("bar|1.2.|", Metre(4, 4), None, 0, (1, 2)),
+        ("bar|    | x4", Metre(4, 4), None, 4, ()),
+    ],
+)
+def test_marks_over_a_bar_are_kept(above: str, metre: Metre, tempo: int | None, times: int, endings: tuple[int, ...]) -> None:
+    bar = bar_of("0---", above)
+    assert (bar.metre, bar.tempo, bar.repeat_times, bar.endings) == (metre, tempo, times, endings)
+
+
+def test_a_count_of_repeats_may_end_the_string_line() -> None:
+    assert bar_of("0---").repeat_times == 0
+    text = tab("0---", headers=STANDARD).replace("e|0---|", "e|0---| x3")
+    assert read_tab(text).song.parts[0].bars[0].repeat_times == 3
+
+
+def test_a_rest_fills_a_bar_that_is_not_full_and_that_is_said() -> None:
+    second = ["", "len|q q |", *(f"  {name}|{'0-0-' if name == 'e' else '----'}|" for name in "eBGDAE")]
+    reading = read("0---", "len|w   |", below=tuple(second))
+    assert [event.quarters for event in reading.song.parts[0].bars[1].events] == [1, 1, 2]
+    assert "bar 2 holds 2 of 4 quarters; a rest fills it" in guesses(reading)
+
+
+def test_rests_among_the_values_are_rests() -> None:
+    events = bar_of("0-------5---", "len|q   Rq  h   |").events
+    assert [(event.quarters, len(event.notes)) for event in events] == [(1, 1), (1, 0), (2, 1)]
+
+
+def test_a_bar_whose_values_do_not_fit_the_notes_takes_slurred_ones_too() -> None:
+    events = bar_of("5h7-----", "len|h h |").events
+    assert [(event.quarters, event.notes[0].fret) for event in events] == [(2, 5), (2, 7)]
+    assert events[1].notes[0].techniques == {Technique.HAMMER_ON}
+
+
+def test_a_note_without_a_count_leaves_the_bar_to_its_spacing_and_that_is_said() -> None:
+    reading = read("0---0---0---0---", "cnt|1   2       4   |")
+    assert [event.quarters for event in reading.song.parts[0].bars[0].events] == [1, 1, 1, 1]
+    assert "no count stands over this note; the bar's rhythm is taken from its spacing" in guesses(reading)
+
+
+def test_a_bar_without_notes_is_a_rest_whatever_its_values() -> None:
+    events = bar_of("--------", "len|Rw      |").events
+    assert [(event.quarters, event.notes) for event in events] == [(4, ())]
+
+
+@pytest.mark.parametrize(("column", "said"), [(8, "next"), (24, "last")])
+def test_a_remark_between_two_notes_goes_to_the_nearer_end_and_that_is_said(column: int, said: str) -> None:
+    reading = read("0---------------0-----------", f"rem|{' ' * (column - 4)}lift early")
+    events = reading.song.parts[0].bars[0].events
+    assert [event.remark for event in events] == (["", "lift early"])
+    assert f"'lift early' stands between two notes; it is put on the {said} one" in guesses(reading)
+
+
+def test_open_strings_need_no_finger_but_may_be_named() -> None:
+    bar = bar_of("3---", "fin|3 |")
+    assert bar.events[0].notes[0].finger is Finger.RING
+    position = bar_of("5---", "fin|@5:1|").events[0]
+    assert (position.position, position.notes[0].finger) == (5, Finger.INDEX)
+
+
+@pytest.mark.parametrize(
+    ("line", "what"),
+    [
+        ("1   2   ", "counts without a label"),
+        ("q   q   ", "values without a label"),
+        ("Am  C   ", "chords without a label"),
+        ("PM  lr  ", "words without a label"),
+        ("P.M.----", "a palm mute drawn over the notes"),
+    ],
+)
+def test_a_line_without_a_label_is_told_by_what_stands_in_it(line: str, what: str) -> None:
+    text = "\n".join(["Tempo: 90", "Time: 2/4", f"  {line}", *(f"e |{'0---0---' if name == 'e' else '--------'}|".replace("e", name, 1) for name in "eBGDAE")])
+    events = read_tab(text).song.parts[0].bars[0].events
+    assert [event.quarters for event in events] == [1, 1], what
+    marked = {"Am": bool(events[0].chord), "PM": bool(events[0].techniques), "P.": bool(events[0].techniques)}
+    assert marked.get(line[:2], True), what
+
+
+def test_lines_of_words_that_no_strings_follow_are_remarks() -> None:
+    song = read_tab("\n".join(["Tempo: 90", "Time: 4/4", *(f"{name}|0---|" for name in "eBGDAE"), "", "Am C G"])).song
+    assert [text for _, text in song.parts[0].remarks] == ["Am C G"]
+
+
+@pytest.mark.parametrize(
+    ("line", "words"),
+    [
+        ("Reading 9: higher", "a reading of bar 9 stands here; expected a bar from 1 to 1"),
+        ("Reading 1: higher\nUsing 1: lower", "0 bars follow this line"),
+        ("Reading 1: higher\nReading 9: lower", "0 bars follow this line"),
+        ("Reading 1: higher", "0 bars follow this line; expected one bar, the other reading of bar 1"),
+    ],
+)
+def test_a_reading_of_a_bar_that_is_not_there_is_told(line: str, words: str) -> None:
+    body = "\n".join(f"{name}|0---|" for name in "eBGDAE")
+    with pytest.raises(ReadError) as caught:
+        read_tab(f"Tempo: 90\nTime: 4/4\nTuning: standard\n{body}\n\n{line}\n")
+    assert words in str(caught.value)
+
+
+def test_sections_without_a_bar_are_left_out_and_told() -> None:
+    body = "\n".join(f"{name}|0---|" for name in "eBGDAE")
+    reading = read_tab("\n".join([*STANDARD, "", "[Intro]", "[Verse x2]", body, "", "[Ending]"]))
+    assert [(section.name, section.first_bar, section.times) for section in reading.song.parts[0].sections] == [("Verse", 0, 2)]
+    assert [(guess.line, guess.message) for guess in reading.guesses] == [
+        (5, "no bar follows the section 'Intro'; it is left out"),
+        (14, "no bar follows the section 'Ending'; it is left out"),
+    ]
+
+
+def test_an_order_of_sections_that_are_not_there_is_told() -> None:
+    body = "\n".join(f"{name}|0---|" for name in "eBGDAE")
+    reading = read_tab(f"Tempo: 90\nTime: 4/4\nTuning: standard\nOrder: Verse, Bridge\n\n[Verse]\n{body}\n")
+    assert guesses(reading) == ["Order names 'Bridge', which is no section; it is passed over when the song is played"]
+
+
+def test_triplets_may_be_counted() -> None:
+    events = bar_of("0-0-0-0---0---0---", "cnt|1 t l 2   3   4   |").events
+    assert [event.quarters for event in events] == [Fraction(1, 3)] * 3 + [1, 1, 1]
