@@ -77,8 +77,11 @@ class KeptSoFar:
 
 
 def _scored(tallies: Sequence[_Tally], weights_of_scores: Sequence[float]) -> Kept:
-    possible = [sum(tally.possible[at] for tally in tallies) for at in range(4)]
-    scores = [100.0 * sum(tally.kept[at] for tally in tallies) / whole if whole else 100.0 for at, whole in enumerate(possible)]
+    if not tallies:
+        return Kept(100.0, 100.0, 100.0, 100.0, 100.0, 100.0)
+    kept_of = map(sum, zip(*(tally.kept for tally in tallies), strict=True))
+    possible = list(map(sum, zip(*(tally.possible for tally in tallies), strict=True)))
+    scores = [100.0 * left / whole if whole else 100.0 for left, whole in zip(kept_of, possible, strict=True)]
     weights = [weight if whole else 0.0 for weight, whole in zip(weights_of_scores, possible, strict=True)]
     overall = sum(w * s for w, s in zip(weights, scores, strict=True)) / sum(weights) if sum(weights) else 100.0
     onsets = sum(tally.onsets for tally in tallies)

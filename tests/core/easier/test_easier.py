@@ -267,3 +267,10 @@ PASSAGES = [read_tab(file.read_text()).song for file in sorted((Path(__file__).p
 def test_the_search_is_never_worse_than_keeping_only_the_notes_on_the_beat(song: Song) -> None:
     margin = against_the_beat(song)
     assert margin is None or margin >= -0.05
+
+
+def test_a_part_without_bars_is_its_own_version() -> None:
+    song = line("1.0")
+    empty = replace(song.parts[0], bars=())
+    found = easier(replace(song, parts=(empty,)), empty, LADDER, 1.0)
+    assert (found.reached, found.edits, found.kept.overall) == (True, (), 100.0)

@@ -94,6 +94,13 @@ def test_what_is_no_broken_chord_is_not_struck_together(places: tuple[str, ...],
     assert not results("together", line(*places).parts[0]), why
 
 
+def test_notes_a_step_apart_are_struck_together_only_where_they_ring() -> None:
+    part = line("5.3", "4.2", "2.0", "3.2", "2.0", "3.2", "4.2", "5.3").parts[0]  # B over A, a whole tone
+    assert len(results("together", part)[0]) == 6, "beats 2 and 3 stay as they are"
+    ringing = replace(part.bars[0], events=tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events))
+    assert len(results("together", replace(part, bars=(ringing,)))[0]) == 4
+
+
 def test_a_bend_becomes_its_target_fret_or_a_slide_to_it() -> None:
     part = part_with(line("3.7", "3.5"), {0: Event(HALF, (Note(3, 7, bend=Bend(Fraction(2), True)),))})
     assert [frets(events)[0] for events in results("bend-fret", part)] == [[(3, 9)]]
