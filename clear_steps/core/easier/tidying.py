@@ -3,11 +3,12 @@
 from collections.abc import Sequence
 from dataclasses import replace
 
-from clear_steps.core.easier.edit import Edit
+from clear_steps.core.easier.edit import Edit, refused_with
 from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.rhythm import beats_alone
 from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.easier.strumming import strummed_alike
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Bar, Part
 
@@ -33,19 +34,22 @@ class Tidier:
             self._take_away_the_needless()
         if self._bring_recurring_together():
             self._take_away_the_needless(together=True)
+        if self._reached(self._writing.version) and (holding := strummed_alike(self._writing, self._proposals, self._reached)):
+            self._take_away_the_needless(spared=holding)
         self._give_back_the_harmful()
 
     def _reached(self, version: Part) -> bool:
         return self._heights.reached(version, self._target)
 
-    def _take_away_the_needless(self, together: bool = False) -> None:
+    def _take_away_the_needless(self, together: bool = False, spared: frozenset[int] = frozenset()) -> None:
         """Refuse each edit in turn, or with the same edits of other bars, dearest first; what the target does not need stays refused."""
         writing = self._writing
         if not self._reached(writing.version):
             return
         hand = self._heights.graded(writing.version).hand
         for edits in sorted(_groups(writing.edits, together), key=lambda edits: -sum(edit.loss for edit in edits)):
-            if all(edit in writing.edits and edit.id not in writing.settled for edit in edits):
+            gone = refused_with(writing.edits, [edit.id for edit in edits])
+            if gone.isdisjoint(writing.settled | spared) and all(edit in writing.edits for edit in edits):
                 fewer, version = writing.without(edits, self._proposals)
                 at_a_glimpse = (self._heights.glimpsed(version, bar, hand).level for edit in edits for bar in edit.bars)
                 if max(at_a_glimpse, default=0.0) <= self._target + TOLERANCE and self._reached(version):

@@ -61,6 +61,16 @@ class Writing:
             self.edits, self.version = self.without([last], proposals)
         return last is not None
 
+    def fork(self, edits: Iterable[Edit], version: Part) -> "Writing":
+        """Another attempt from these edits and the version they make; what is settled stays so."""
+        other = Writing(self.original, (), self.scores)
+        other.edits, other.version, other.settled = list(edits), version, self.settled
+        return other
+
+    def take_over(self, other: "Writing") -> None:
+        """What an attempt became."""
+        self.edits, self.version = other.edits, other.version
+
     def without(self, refused: Iterable[Edit], proposals: Proposals) -> tuple[list[Edit], Part]:
         """The other edits that do not build on these, and the version they make; bars not touched stay the objects they are."""
         gone = refused_with(self.edits, [edit.id for edit in refused])
@@ -75,8 +85,7 @@ class Writing:
         if any(settled.bars[other].events != settled.bars[model].events for other in others):
             return None
         kept = [edit for edit in self.edits if edit.id in self.settled or not set(edit.bars) & set(others)]
-        made = Writing(self.original, (), self.scores)
-        made.edits, made.version, made.settled = kept, proposals.known(version_of(self.original, kept)), self.settled
+        made = self.fork(kept, proposals.known(version_of(self.original, kept)))
         for other in others:
             for own in (edit for edit in self.edits if edit.bars == (model,) and edit.id not in self.settled):
                 made._take_over(own, other)

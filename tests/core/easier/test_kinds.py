@@ -6,6 +6,7 @@ from fractions import Fraction
 import pytest
 
 from clear_steps.core.easier import KINDS, applied
+from clear_steps.core.easier.kinds.rhythm import beats_alone
 from clear_steps.core.score import TUNINGS, Bend, Event, Note, Part, Song, Technique
 from tests.songs import line
 
@@ -92,6 +93,23 @@ def test_a_broken_chord_is_struck_together_beat_by_beat_and_by_two_beats() -> No
 )
 def test_what_is_no_broken_chord_is_not_struck_together(places: tuple[str, ...], why: str) -> None:
     assert not results("together", line(*places).parts[0]), why
+
+
+@pytest.mark.parametrize(
+    ("lengths", "onsets"),
+    [
+        ((HALF,) * 8, [0, 1, 2, 3]),
+        ((HALF, 1, HALF, 2), [0, 2]),  # a note holds over the second beat
+        ((HALF, 1, 1, 1, HALF), [0]),  # and over every beat
+    ],
+)
+def test_the_beat_alone_is_what_starts_on_a_beat_whatever_holds_over_it(lengths: tuple[Fraction, ...], onsets: list[int]) -> None:
+    part = line("1.0").parts[0]
+    bar = replace(part.bars[0], events=tuple(Event(Fraction(length), (Note(1, at),)) for at, length in enumerate(lengths)))
+    version = applied(replace(part, bars=(bar,)), beats_alone(replace(part, bars=(bar,)), 0))
+    assert version is not None
+    assert list(version.bars[0].onsets) == onsets
+    assert version.bars[0].quarters == 4
 
 
 def test_notes_a_step_apart_are_struck_together_only_where_they_ring() -> None:

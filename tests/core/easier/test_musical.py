@@ -1,5 +1,6 @@
 """What would sound silly in a version, looked for in every demo piece: found by reading them, kept out by these."""
 
+import itertools
 from collections.abc import Iterator
 from fractions import Fraction
 
@@ -7,10 +8,11 @@ import pytest
 
 from clear_steps.core.easier import Easier, Wish, staircase
 from clear_steps.core.easier.salience import phrase_edges
-from clear_steps.core.score import Bar, Part
+from clear_steps.core.score import Bar, Part, Song
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
+from tests.corpus import strummed
 
 SONGS = [read_tab(text).song for text in demo_texts()]
 LADDER = default_ladder()
@@ -60,6 +62,19 @@ def test_nothing_sounds_that_the_bar_or_one_it_varies_does_not_have(steps: tuple
         varied = any(edit.kind == "variation" and index in edit.bars for edit in step.edits)
         own = set().union(*(classes(original, bar) for bar in (original.bars[: index + 1] if varied else (before,))))
         assert classes(step.version, after) <= own, f"bar {index + 1} at {step.target:g}"
+
+
+@pytest.mark.parametrize("song", [SONGS[2], *itertools.islice(strummed(), 0, 100, 24)], ids=lambda song: song.title)
+def test_a_strum_does_not_change_its_pattern_bar_by_bar(song: Song) -> None:
+    """Bars of one rhythm keep one; the last strum may be left out for a change."""
+    part = song.parts[0]
+    for step in staircase(song, part, LADDER, Wish((4.0, 3.0, 2.0))):
+        shortened = {index for edit in step.edits if edit.kind == "breath" for index in edit.bars}
+        patterns: dict[object, set[object]] = {}
+        for index, (before, after) in enumerate(zip(part.bars, step.version.bars, strict=True)):
+            if index not in shortened and len(before.events) > 1:
+                patterns.setdefault(tuple(struck(before)), set()).add(tuple(struck(after)))
+        assert all(len(found) == 1 for found in patterns.values()), f"at {step.target:g}"
 
 
 def test_at_a_middle_step_phrases_end_as_they_did(steps: tuple[Part, tuple[Easier, ...]]) -> None:

@@ -24,21 +24,23 @@
   const tempo = $derived(Math.round((desk.markedTempo * desk.percent) / 100))
 </script>
 
-<header class="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-ink px-6 py-2">
+<header class="flex flex-wrap items-center gap-x-2.5 gap-y-2 border-b border-ink px-6 py-1.5">
   <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
-  <h1 class="text-xl">{desk.analysis!.title}</h1>
+  <div class="max-w-72 leading-tight">
+    <h1 class="truncate text-xl leading-tight">{desk.analysis!.title}</h1>
+    <span class="text-[13px] text-quiet">{part.tuning}{part.capo ? `, capo ${part.capo}` : ''}</span>
+  </div>
   <span class:opacity-60={fetching} data-testid="song-step"><StepBadge step={part.step} assumed={desk.analysis!.tempo_assumed} /></span>
   {#if desk.analysis!.parts.length > 1}
-    <select class="field" aria-label="Part" bind:value={desk.partIndex}>
+    <select class="field max-w-40" aria-label="Part" bind:value={desk.partIndex}>
       {#each desk.analysis!.parts as each, index (index)}<option value={index}>{each.name || `Part ${index + 1}`}</option>{/each}
     </select>
   {/if}
-  <span class="text-quiet">{part.tuning}{part.capo ? `, capo ${part.capo}` : ''}</span>
   <span class="grow"></span>
   <HandPicker {desk} />
   <label class="flex items-center gap-2 text-quiet">
     at
-    <input class="w-16 accent-(--ink)" type="range" min={SLOWEST_PERCENT} max={FASTEST_PERCENT} step="5" bind:value={desk.percent} aria-label="Practice tempo, per cent of {Math.round(desk.markedTempo)}" aria-valuetext="{desk.percent} per cent, {tempo} a minute" />
+    <input class="w-14 accent-(--ink)" type="range" min={SLOWEST_PERCENT} max={FASTEST_PERCENT} step="5" bind:value={desk.percent} aria-label="Practice tempo, per cent of {Math.round(desk.markedTempo)}" aria-valuetext="{desk.percent} per cent, {tempo} a minute" />
     <span class="min-w-[5.4rem] text-ink whitespace-nowrap tabular-nums">{tempo} of {Math.round(desk.markedTempo)}{desk.analysis!.tempo_assumed ? ' ~' : ''}</span>
   </label>
   <TapTempo bind:this={tapper} {desk} {songId} />

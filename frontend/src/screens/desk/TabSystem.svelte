@@ -5,6 +5,7 @@
   import { onStepColour, stepColour, stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
   import { drawRows, topOf, type SystemBox } from './engrave'
+  import { fingerRow } from './fingers'
   import { countOf, MARGIN, type SystemBars } from './layout'
 
   let { desk, part, system }: { desk: DeskState; part: Part; system: SystemBars } = $props()
@@ -37,12 +38,6 @@
 
   function wordsOf(how: string[]): string[] {
     return how.map((technique) => desk.signs[technique] ?? technique)
-  }
-
-  /** Fingers from the highest string down; a long list is left to the neck picture. */
-  function fingersOf(event: Event): string {
-    const fingers = event.notes.filter((note) => note.finger && !note.tied).map((note) => note.finger)
-    return fingers.length > 3 ? '' : fingers.join('')
   }
 
   function pickingOf(event: Event): string {
@@ -105,6 +100,7 @@
     {#if box}
       {#each bars as bar, at (bar.index)}
         {@const here = box.bars[at]}
+        {@const fingers = fingerRow(bar.events)}
         <text x={here.x + 3} y={rowY.number} class="fill-quiet text-[12px]">{bar.number}{bar.uncertain ? ' ?' : ''}</text>
         {#if bar.metre_changed || bar.index === 0}<text x={here.x + 22} y={rowY.number} class="fill-ink text-[13px] font-bold">{bar.metre}</text>{/if}
         {#if bar.tempo}<text x={here.x + 70} y={rowY.number} class="fill-ink text-[13px]">{bar.tempo} a minute</text>{/if}
@@ -116,7 +112,7 @@
           {#if event.remark}<text x={Math.min(x - 4, width - event.remark.length * 6.1)} y={rowY.remark} class="fill-quiet text-[12.5px] italic">{event.remark}</text>{/if}
           {#if desk.layers.fingers}
             <text {x} y={rowY.finger} text-anchor="middle" class="font-mono text-[12px] {event.notes.some((note) => note.finger_pinned) ? 'fill-ink font-bold' : 'fill-quiet'}">
-              {fingersOf(event)}
+              {fingers[index]}
             </text>
           {/if}
           {#if desk.layers.picking && (event.stroke || event.notes.some((note) => note.picking))}

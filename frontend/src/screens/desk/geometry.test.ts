@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Bar, Event, Neck, Part } from '../../api/client'
 import { columns, ridge, stepY } from '../../components/climb'
+import { fingerRow } from './fingers'
 import { countOf, MARGIN, neededWidth, systemsOf } from './layout'
 import { neckView } from './neck'
 
@@ -35,6 +36,20 @@ describe('the lines of a tab', () => {
     const whole = bar(0, 4)
     expect([0, 0.5, 1.25, 1.75, 7 / 3].map((onset) => countOf(whole, onset))).toEqual(['1', '&', 'e', 'a', 't'])
     expect(countOf({ metre: '7/8' } as Bar, 3)).toBe('7')
+  })
+})
+
+describe('the fingers under the tab', () => {
+  const grip = (...notes: [string: number, fret: number, finger: string | null][]): Event =>
+    ({ notes: notes.map(([string, fret, finger]) => ({ string, fret, finger, tied: false })) }) as unknown as Event
+  const barre: Parameters<typeof grip> = [[1, 1, '1'], [2, 1, '1'], [3, 2, '2'], [4, 3, '4'], [5, 3, '3'], [6, 1, '1']]
+
+  it('names a barre once and a grip only when it changes', () => {
+    expect(fingerRow([grip(...barre), grip(...barre), grip([5, 3, '3'], [1, 0, null]), grip(...barre)])).toEqual(['1243', '', '3', '1243'])
+  })
+  it('names every single note, and a grip held over a rest not again', () => {
+    expect(fingerRow([grip([1, 3, '1']), grip([1, 3, '1'])])).toEqual(['1', '1'])
+    expect(fingerRow([grip(...barre), grip(), grip(...barre)])).toEqual(['1243', '', ''])
   })
 })
 

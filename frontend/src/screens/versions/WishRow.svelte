@@ -47,7 +47,7 @@
   {#if parts.length > 1}
     <label class="flex items-center gap-2 text-quiet">
       part
-      <select class="field w-32 text-ink" bind:value={screen.partIndex} aria-label="Which part to make easier">
+      <select class="field w-44 text-ink" bind:value={screen.partIndex} aria-label="Which part to make easier">
         {#each parts as each (each.index)}<option value={each.index}>{each.name || `part ${each.index + 1}`}{each.carries_the_tune ? ' (the tune)' : ''}</option>{/each}
       </select>
     </label>
