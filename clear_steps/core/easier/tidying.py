@@ -7,8 +7,8 @@ from clear_steps.core.easier.edit import Edit, refused_with
 from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.rhythm import beats_alone
+from clear_steps.core.easier.patterns import with_one_pattern
 from clear_steps.core.easier.proposals import Proposals, Proposed
-from clear_steps.core.easier.strumming import strummed_alike
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Bar, Part
 
@@ -34,7 +34,7 @@ class Tidier:
             self._take_away_the_needless()
         if self._bring_recurring_together():
             self._take_away_the_needless(together=True)
-        if self._reached(self._writing.version) and (holding := strummed_alike(self._writing, self._proposals, self._reached)):
+        if self._reached(self._writing.version) and (holding := with_one_pattern(self._writing, self._proposals, self._reached)):
             self._take_away_the_needless(spared=holding)
         self._give_back_the_harmful()
 

@@ -209,3 +209,12 @@ def test_optional_notes_go() -> None:
 def test_ringing_is_let_go() -> None:
     part = part_with(line("3.5", "2.7"), {0: Event(HALF, (Note(3, 5),), frozenset({Technique.LET_RING}))})
     assert not results("ring", part)[0][0].techniques
+
+
+def test_ringing_goes_for_the_whole_bar_in_one_edit() -> None:
+    part = line("5.3", "4.2", "2.0", "3.2").parts[0]
+    ringing = replace(part.bars[0], events=tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events))
+    (changes,) = KINDS["ring"].propose(replace(part, bars=(ringing,)), 0)
+    assert len(changes) == 1
+    assert not any(event.techniques for event in changes[0].after)
+    assert not results("ring", part)

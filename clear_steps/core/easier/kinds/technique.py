@@ -6,7 +6,7 @@ from fractions import Fraction
 from functools import partial
 
 from clear_steps.core.easier.edit import Change
-from clear_steps.core.easier.kinds.bars import each, plain, with_notes, without
+from clear_steps.core.easier.kinds.bars import each, plain, whole_bar, with_notes, without
 from clear_steps.core.score import ARRIVING, Bend, Event, Note, Part, Technique
 
 _OWN_ORNAMENTS = {
@@ -37,8 +37,11 @@ def leave_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def ring_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Strings need not ring on."""
-    yield from each(part, index, lambda event: (without_ringing(event),))
+    """Strings need not ring on, all through the bar: ringing that comes and goes note by note is harder to keep in mind than either."""
+    bar = part.bars[index]
+    dry = tuple(map(without_ringing, bar.events))
+    if dry != bar.events:
+        yield whole_bar(bar, index, dry)
 
 
 def without_ringing(event: Event) -> Event:

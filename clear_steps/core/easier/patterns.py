@@ -1,4 +1,4 @@
-"""One strum all through: bars of chords that had one rhythm keep one, where the target allows; a hand that strums does not change its pattern bar by bar."""
+"""One pattern all through: bars that were strummed or picked alike stay so, where the target allows; a hand does not change its pattern bar by bar."""
 
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
@@ -10,16 +10,16 @@ from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Bar, Part
 
 _KIND, _BREATH = "rhythm", "breath"
-_FEWEST_STRINGS = 3  # on average, for a bar to be strummed
-_DEAREST = 8.0  # points of what is kept that one strum may cost
+_FEWEST_STRINGS = 3  # struck at once, on average, for a bar to be strummed; or in all, for it to be picked in a pattern
+_DEAREST = 8.0  # points of what is kept that one pattern may cost
 _Rhythm = tuple[tuple[Fraction, bool], ...]
 
 
-def strummed_alike(writing: Writing, proposals: Proposals, is_reached: Callable[[Part], bool]) -> frozenset[int]:
-    """Give bars of one strum the same one again, the one that keeps most; the ids of the edits that do so."""
+def with_one_pattern(writing: Writing, proposals: Proposals, is_reached: Callable[[Part], bool]) -> frozenset[int]:
+    """Give bars of one pattern the same rhythm again, the one that keeps most; the ids of the edits that do so."""
     holding: set[int] = set()
-    for recurring in _of_one_strum(writing.original):
-        # The last strum left out before a hard change is what hands do anyway.
+    for recurring in _of_one_pattern(writing.original):
+        # The last strum or note left out before a hard change is what hands do anyway.
         shortened = {index for edit in writing.edits if edit.kind == _BREATH for index in edit.bars}
         bars = [index for index in recurring if index not in shortened]
         rhythms = Counter(_rhythm(writing.version.bars[index]) for index in bars)
@@ -49,7 +49,7 @@ def _thin(made: Writing, index: int, rhythm: _Rhythm, model: int, proposals: Pro
     number, like = made.original.bar_number(index), made.original.bar_number(model)
     for proposed in proposals.of_kind(KINDS[_KIND], made.version, index):
         if _rhythm(proposed.version.bars[index]) == rhythm:
-            made.take(_KIND, proposed.changes, f"Bar {number}: one strum all through.", lambda _: f"bar {number}: strummed as bar {like} now is")
+            made.take(_KIND, proposed.changes, f"Bar {number}: one pattern all through.", lambda _: f"bar {number}: the pattern of bar {like} now")
             made.version = proposed.version
             return True
     return False
@@ -59,11 +59,20 @@ def _rhythm(bar: Bar) -> _Rhythm:
     return tuple((event.quarters, bool(event.notes)) for event in bar.events)
 
 
-def _of_one_strum(part: Part) -> Iterator[list[int]]:
-    """Bars (indexes) of chords that share a rhythm, where there are several."""
-    groups: dict[_Rhythm, list[int]] = {}
+def _of_one_pattern(part: Part) -> Iterator[list[int]]:
+    """Bars (indexes) strummed or picked alike, where there are several."""
+    groups: dict[object, list[int]] = {}
     for index, bar in enumerate(part.bars):
-        struck = [len(event.struck) for event in bar.events if event.struck]
-        if len(struck) > 1 and sum(struck) >= _FEWEST_STRINGS * len(struck):
-            groups.setdefault(_rhythm(bar), []).append(index)
+        if pattern := _pattern(bar):
+            groups.setdefault(pattern, []).append(index)
     yield from (group for group in groups.values() if len(group) > 1)
+
+
+def _pattern(bar: Bar) -> object:
+    """The rhythm of strummed chords; of what is picked the strings too; none of a bar with little in it."""
+    strings = [tuple(note.string for note in event.struck) for event in bar.events if event.struck]
+    if len(strings) < 2:
+        return None
+    if sum(map(len, strings)) >= _FEWEST_STRINGS * len(strings):
+        return _rhythm(bar)
+    return (_rhythm(bar), *strings) if len(set().union(*strings)) >= _FEWEST_STRINGS else None
