@@ -2,6 +2,7 @@
 
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
+from clear_steps.core.easier.compared import Compared, compared
 from clear_steps.core.easier.edit import Change, Edit, alike, applied, refused_with, standing, version_of
 from clear_steps.core.easier.given import short_bars
 from clear_steps.core.easier.handwork import HAND, by_hand, halved, set_note
@@ -9,7 +10,7 @@ from clear_steps.core.easier.heights import TOLERANCE, is_reached
 from clear_steps.core.easier.kept import Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS, Layer, carries_the_tune
-from clear_steps.core.easier.search import Compared, compared, easier, staircase
+from clear_steps.core.easier.search import easier, staircase
 from clear_steps.core.easier.setups import SetupWish
 from clear_steps.core.easier.words import does
 

@@ -14,10 +14,10 @@ from math import ceil
 
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
-from clear_steps.core.easier.edit import Change, Edit, applied, standing, transposition, version_of
+from clear_steps.core.easier.edit import Change, Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
 from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
-from clear_steps.core.easier.kept import WEIGHTS, Kept, KeptSoFar
+from clear_steps.core.easier.kept import WEIGHTS, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
@@ -306,21 +306,3 @@ def _can_lower(bar: Height, kind: Kind) -> bool:
 def _worth(start: float, kept: float, way: _Way) -> float:
     """Steps won for what is lost; a little loss is never worth endless much."""
     return (start - way.level) / (kept - way.kept + _LOSS_FLOOR)
-
-
-@dataclass(frozen=True, slots=True)
-class Compared:
-    """A version fingered and graded anew, the ids of edits that do not stand, and what is kept of the whole and of every bar (per cent)."""
-
-    version: Part
-    gone: frozenset[int]
-    grading: Grading
-    kept: Kept
-    kept_by_bar: tuple[float, ...]
-
-
-def compared(song: Song, part: Part, ladder: Ladder, edits: Sequence[Edit], refused: Sequence[int], request: GradeRequest) -> Compared:
-    """The version with some edits refused."""
-    version, gone = standing(part, edits, refused)
-    scores = KeptSoFar(part, half_tones=transposition(edits, refused))
-    return Compared(version, gone, grade_part(song, version, ladder, request), scores.of(version), scores.by_bar(version))
