@@ -1,7 +1,7 @@
 """How much of a song any choice of its notes could keep: every subset of a bar's events tried, bar after bar."""
 
 import itertools
-from collections.abc import Iterator
+from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
 
@@ -32,22 +32,21 @@ def best_of_every_choice(song: Song, begun: Part, ladder: Ladder, step: float) -
     scores, grader = KeptSoFar(part), Grader(song, part, ladder)
     for index, bar in enumerate(part.bars):
         best = scores.of(version).overall
-        for events in _choices(bar):
-            bars = (*version.bars[:index], replace(bar, events=events), *version.bars[index + 1 :])
+        for stays in itertools.product((True, False), repeat=len(bar.events)):
+            bars = (*version.bars[:index], replace(bar, events=thinned(bar, stays)), *version.bars[index + 1 :])
             tried = replace(version, bars=bars)
             if scores.of(tried).overall > best and highest(grader.grade(tried)) <= step + TOLERANCE:
                 version, best = tried, scores.of(tried).overall
     return kept(part, version).overall
 
 
-def _choices(bar: Bar) -> Iterator[tuple[Event, ...]]:
-    """Every subset of the events; each lasts to the next, a rest stands before the first."""
-    for chosen in itertools.product((True, False), repeat=len(bar.events)):
-        rows = [(onset, event) for onset, event, stays in zip(bar.onsets, bar.events, chosen, strict=True) if stays]
-        if not rows or rows[0][0]:
-            rows.insert(0, (Fraction(0), Event(Fraction(0))))
-        ends = [*(onset for onset, _ in rows[1:]), bar.quarters]
-        yield tuple(_lasting(event, end - onset) for (onset, event), end in zip(rows, ends, strict=True))
+def thinned(bar: Bar, stays: Sequence[bool]) -> tuple[Event, ...]:
+    """The events that stay, each lasting to the next, after a rest where the first comes late; a slur has lost what it came from."""
+    rows = [(onset, event) for onset, event, here in zip(bar.onsets, bar.events, stays, strict=True) if here]
+    if not rows or rows[0][0]:
+        rows.insert(0, (Fraction(0), Event(Fraction(0))))
+    ends = [*(onset for onset, _ in rows[1:]), bar.quarters]
+    return tuple(_lasting(event, end - onset) for (onset, event), end in zip(rows, ends, strict=True))
 
 
 def _lasting(event: Event, quarters: Fraction) -> Event:

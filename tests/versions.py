@@ -13,11 +13,11 @@ from pathlib import Path
 
 from clear_steps.core.easier import TOLERANCE, Easier, Wish, easier, kept, staircase
 from clear_steps.core.grade import GradeRequest, grade_part
-from clear_steps.core.score import Bar, Event, Part, Song
+from clear_steps.core.score import Part, Song
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
-from tests.choices import MOST_EVENTS, best_of_every_choice, can_be_tried, highest
+from tests.choices import MOST_EVENTS, best_of_every_choice, can_be_tried, highest, thinned
 from tests.corpus import chorales, passages, strummed, tunes
 
 ROOT = Path(__file__).parents[1]
@@ -42,19 +42,8 @@ class Row:
 
 def on_the_beat(part: Part) -> Part:
     """The first baseline: only what starts on a beat, lasting to the next."""
-    return replace(part, bars=tuple(replace(bar, events=_beats_only(bar)) for bar in part.bars))
-
-
-def _beats_only(bar: Bar) -> tuple[Event, ...]:
-    beat = bar.metre.beat_quarters
-    onsets = [(onset, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if onset % beat == 0]
-    if not onsets or onsets[0][0] != 0:
-        onsets.insert(0, (Fraction(0), Event(Fraction(0))))
-    ends = [onset for onset, _ in onsets[1:]] + [bar.quarters]
-    return tuple(
-        replace(event, quarters=end - onset, notes=tuple(replace(note, tied=False) for note in event.notes))
-        for (onset, event), end in zip(onsets, ends, strict=True)
-    )
+    bars = (replace(bar, events=thinned(bar, [onset % bar.metre.beat_quarters == 0 for onset in bar.onsets])) for bar in part.bars)
+    return replace(part, bars=tuple(bars))
 
 
 def slow_tempo(song: Song, part: Part, target: float) -> Fraction | None:
