@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
+from clear_steps.core.grade.spread import Spread, Spreads
 from clear_steps.core.hand import SLIDE_SHARE, BarDemands, Fingered, Grip, Neck, gaps_of, movement_seconds
 from clear_steps.core.score import UNPICKED, Bar, Event, Finger, Note, Part, Picking, Technique
 from clear_steps.core.score.timing import BarTime
@@ -73,6 +74,7 @@ class Moment:
     seconds: float  # from the bar's start
     grip: Grip | None
     move: Move | None
+    spread: Spread | None
     tap_move: TapMove | None
 
     @property
@@ -106,6 +108,10 @@ class PlayedBar:
     metre_changed: bool
     two_voices: bool  # the texture has a bass that rings under other voices
     moments: tuple[Moment, ...]
+
+
+_Gripped = tuple[Grip | None, Move | None, Spread | None]
+_NOTHING: _Gripped = (None, None, None)
 
 
 class Performer:
@@ -147,23 +153,24 @@ class Performer:
             self._played[key] = (played, (bar, demands, grips, before))
         return self._played[key][0]
 
-    def _gripped(self, bar: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime) -> dict[int, tuple[Grip, Move | None]]:
-        """By event: the grip, and the move into it."""
-        gripped: dict[int, tuple[Grip, Move | None]] = {}
-        last = None
+    def _gripped(self, bar: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime) -> dict[int, _Gripped]:
+        """By event: the grip, the move into it and the widest spread."""
+        gripped: dict[int, _Gripped] = {}
+        last, spreads = None, Spreads(self._neck, before)
         for demand, grip in zip(bar.demands, grips, strict=True):
             seconds = gap if last is None else round((demand.onset_quarters - last.onset_quarters) * time.quarter_seconds, 9)
-            gripped[demand.event] = (grip, Move(self._way(before, grip, bool(demand.links.slid)), seconds) if before else None)
+            move = Move(self._way(before, grip, bool(demand.links.slid)), seconds) if before else None
+            gripped[demand.event] = (grip, move, spreads.into(grip, seconds))
             before, last = grip, demand
         return gripped
 
-    def _moments(self, bar: Bar, demands: BarDemands, gripped: dict[int, tuple[Grip, Move | None]], time: BarTime) -> Iterator[Moment]:
+    def _moments(self, bar: Bar, demands: BarDemands, gripped: dict[int, _Gripped], time: BarTime) -> Iterator[Moment]:
         tap_moves = self._tap_moves(demands, time) if demands.taps else {}
         if id(bar) not in self._soundings:
             self._soundings[id(bar)] = (bar, _soundings(bar))
         for number, sounding in self._soundings[id(bar)][1]:
-            grip, move = gripped.get(number, (None, None))
-            yield Moment(sounding, sounding.onset_quarters * time.quarter_seconds, grip, move, tap_moves.get(number))
+            grip, move, spread = gripped.get(number, _NOTHING)
+            yield Moment(sounding, sounding.onset_quarters * time.quarter_seconds, grip, move, spread, tap_moves.get(number))
 
     def _tap_moves(self, demands: BarDemands, time: BarTime) -> dict[int, TapMove]:
         moves = {}

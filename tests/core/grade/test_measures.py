@@ -4,8 +4,11 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
+from hypothesis import given
+from hypothesis import strategies as st
 
 from clear_steps.core.grade import Finding, GradeRequest, Grading, grade_part
+from clear_steps.core.grade.spread import Spread
 from clear_steps.core.hand import Curve, Player
 from clear_steps.core.score import Bend, Note, Song, Technique
 from clear_steps.ladders import default_ladder
@@ -51,6 +54,41 @@ def test_a_passing_reach_counts_less_when_slow_and_more_when_fast() -> None:
     assert slow.value == fast.value == pytest.approx(77.2, abs=0.1)
     assert slow.step == pytest.approx(LADDER.curves["stretch"].step(0.772 * 0.85), abs=0.02)
     assert fast.step == pytest.approx(LADDER.curves["stretch"].step(0.772 * 1.1), abs=0.02)
+
+
+SPREAD = ["4.1", "4.3", "4.5", "4.3"] * 2  # never more than two frets from note to note, four in all
+
+
+def test_fingers_that_lie_far_apart_within_a_moment_are_a_spread() -> None:
+    """Frets 1 and 5 lie 126 mm apart, two notes of 0.125 s from one to the other: 0.85 of it counts, the hand lies open over both."""
+    found = finding(line(*SPREAD, length=Fraction(1, 4), tempo=120), "stretch")
+    assert found.value == pytest.approx(126.2, abs=0.1)
+    assert found.step == pytest.approx(LADDER.curves["stretch"].step(1.262 * 0.85), abs=0.02)
+    assert "spread from fret 1 to fret 5 in one place of the hand: 126 mm of a comfortable 100, in 0.25 s" in found.evidence
+
+
+def test_a_spread_counts_less_the_more_time_there_is_and_nothing_in_the_end() -> None:
+    """From 0.25 s on it falls to a half at 0.6 s; at 0.8 s only what lies between one note and the next is left."""
+    steps = [finding(line(*SPREAD, length=Fraction(1, 4), tempo=tempo), "stretch").step for tempo in (120, 100, 80, 60, 50)]
+    assert steps == sorted(steps, reverse=True)
+    slow = finding(line(*SPREAD, tempo=75), "stretch")
+    assert slow.value < 70
+    assert "spread" not in slow.evidence
+
+
+@given(st.floats(0.05, 2), st.floats(0.05, 2), st.floats(1, 200))
+def test_no_spread_counts_more_with_more_time(a: float, b: float, mm: float) -> None:
+    quick, slow = (Spread(mm, (1, 5), seconds) for seconds in sorted((a, b)))
+    assert slow.counted_mm <= quick.counted_mm
+
+
+def test_the_same_spread_lies_closer_higher_up_and_a_hand_that_moves_spreads_no_more() -> None:
+    high = [f"4.{int(place.split('.')[1]) + 8}" for place in SPREAD]
+    low, up = (finding(line(*places, length=Fraction(1, 4), tempo=100), "stretch") for places in (SPREAD, high))
+    assert up.value == pytest.approx(79.5, abs=0.5)
+    assert up.step < low.step - 1
+    moving = finding(line("4.1", "4.3", "4.5", "4.7", "4.9", "4.10", "4.12", "4.14", tempo=60), "stretch")
+    assert moving.value < 70
 
 
 def test_a_longer_span_makes_the_same_stretch_easier() -> None:

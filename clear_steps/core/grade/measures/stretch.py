@@ -1,47 +1,64 @@
-"""Stretch: the widest grip, or reach from one note to the next, against the comfortable span."""
+"""Stretch: the widest grip, reach from one note to the next, or spread within a moment, against the comfortable span."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
 
 from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.played import Moment, PlayedBar
-from clear_steps.core.hand import passing_factor
+from clear_steps.core.grade.played import Moment, Move, PlayedBar
+from clear_steps.core.grade.spread import Spread
+from clear_steps.core.hand import Grip, passing_factor
 
 UNIT = "mm"
 
 
+@dataclass(frozen=True, slots=True)
+class _Reach:
+    """Along the neck, in mm: as it counts, and as it is; the words for it, but for the mm, from those for its beat."""
+
+    counted_mm: float
+    mm: float
+    moment: Moment
+    words: Callable[[str], str]
+    seconds: float | None = None  # of one that is passed through
+
+
 def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The reach that counts most, in mm; a passing one counts less when slow, more when fast."""
-    worst: tuple[float, Moment, bool] | None = None
-    for moment in bar.moments:
-        if moment.grip and moment.grip.reach_mm > 0 and (worst is None or moment.grip.reach_mm > worst[0]):
-            worst = (moment.grip.reach_mm, moment, True)
-        if moment.move and moment.move.way.reach_mm > 0:
-            counted = moment.move.way.reach_mm * passing_factor(1 / moment.move.seconds)
-            if worst is None or counted > worst[0]:
-                worst = (counted, moment, False)
-    if worst is None:
+    reaches = (reach for moment in bar.moments for reach in _reaches(moment) if reach.mm > 0)
+    worst = max(reaches, key=lambda reach: reach.counted_mm, default=None)
+    if worst is None or worst.counted_mm <= 0:
         return nothing(UNIT)
-    counted_mm, moment, held = worst
-    step = ladder.curves["stretch"].step(counted_mm / bar.span_mm)
-    return Finding(step, _mm(moment, held), UNIT, Place(moment.onset, moment.strings), _evidence(bar, moment, held))
+    moment = worst.moment
+    time = "" if worst.seconds is None else f", in {worst.seconds:.2f} s"
+    evidence = f"{worst.words(beat_words(moment.onset, bar.bar.metre))}: {worst.mm:.0f} mm of a comfortable {bar.span_mm:.0f}{time}."
+    return Finding(ladder.curves["stretch"].step(worst.counted_mm / bar.span_mm), worst.mm, UNIT, Place(moment.onset, moment.strings), evidence)
 
 
-def _mm(moment: Moment, held: bool) -> float:
-    if held and moment.grip:
-        return moment.grip.reach_mm
-    return moment.move.way.reach_mm if moment.move else 0.0
+def _reaches(moment: Moment) -> Iterator[_Reach]:
+    if grip := moment.grip:
+        yield _Reach(grip.reach_mm, grip.reach_mm, moment, lambda beat: _held(grip, beat))
+    if move := moment.move:
+        yield _Reach(move.way.reach_mm * passing_factor(1 / move.seconds), move.way.reach_mm, moment, lambda beat: _passing(move, beat), move.seconds)
+    if spread := moment.spread:
+        yield _Reach(spread.counted_mm, spread.mm, moment, lambda beat: _spread(spread, beat), spread.seconds)
 
 
-def _evidence(bar: PlayedBar, moment: Moment, held: bool) -> str:
-    beat = beat_words(moment.onset, bar.bar.metre)
-    mm = f"{_mm(moment, held):.0f} mm of a comfortable {bar.span_mm:.0f}"
-    if held and moment.grip:
-        spots = sorted((spot.fret, finger) for finger, spot in moment.grip.presses if finger != "T")
-        (low, first), (high, last) = spots[0], spots[-1]
-        return f"At {beat} the hand holds frets {low} and {high} at once with the {finger_words((first, last))}: {mm}."
-    assert moment.move is not None  # only moments with a move have a passing reach
-    low, high = moment.move.way.reach_frets
-    hand = f"while the hand moves {moment.move.way.distance_mm:.0f} mm" if moment.move.way.distance_mm else "without moving the hand"
-    return f"Into {beat} the fingers reach from fret {low} to fret {high} {hand}: {mm}, in {moment.move.seconds:.2f} s."
+def _held(grip: Grip, beat: str) -> str:
+    spots = sorted((spot.fret, finger) for finger, spot in grip.presses if finger != "T")
+    (low, first), (high, last) = spots[0], spots[-1]
+    return f"At {beat} the hand holds frets {low} and {high} at once with the {finger_words((first, last))}"
+
+
+def _passing(move: Move, beat: str) -> str:
+    low, high = move.way.reach_frets
+    hand = f"while the hand moves {move.way.distance_mm:.0f} mm" if move.way.distance_mm else "without moving the hand"
+    return f"Into {beat} the fingers reach from fret {low} to fret {high} {hand}"
+
+
+def _spread(spread: Spread, beat: str) -> str:
+    low, high = spread.frets
+    return f"Up to {beat} the fingers spread from fret {low} to fret {high} in one place of the hand"
 
 
 def past_this_hand(bar: PlayedBar, reach_mm: float) -> bool:
