@@ -211,6 +211,16 @@ def test_ringing_is_let_go() -> None:
     assert not results("ring", part)[0][0].techniques
 
 
+def test_of_a_note_that_slides_where_it_leads_to_may_be_what_is_kept() -> None:
+    song = line("2.15", "2.17", "2.15", "1.12")
+    arriving = Event(HALF, (Note(2, 17, frozenset({Technique.SLIDE})),))
+    part = part_with(song, {1: arriving})
+    kept = [frets(events)[0] for events in results("rhythm", part)]
+    assert [(2, 15)] in kept
+    assert [(2, 17)] in kept
+    assert all(frets(events)[0] != [(2, 17)] for events in results("rhythm", song.parts[0])), "only where it slides"
+
+
 def test_ringing_goes_for_the_whole_bar_in_one_edit() -> None:
     part = line("5.3", "4.2", "2.0", "3.2").parts[0]
     ringing = replace(part.bars[0], events=tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events))

@@ -6,23 +6,45 @@ from fractions import Fraction
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import whole_bar, without
-from clear_steps.core.score import ARRIVING, Bar, Event, Part
+from clear_steps.core.score import ARRIVING, Bar, Event, Part, Technique
 
 # Grids in beats of the bar, from the finest: halves, beats, two beats, the bar.
 _GRIDS = (Fraction(1, 2), Fraction(1), Fraction(2))
 
 
 def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Sixteenths to eighths to quarters, a change a beat; then half notes and one note a bar."""
-    bar = part.bars[index]
-    beat = bar.metre.beat_quarters
-    for grid in _GRIDS[:2]:
-        thinned = (_thinned(bar, index, start, stop, grid * beat) for start, stop in beats_of(bar))
-        if changes := tuple(change for change in thinned if change):
-            yield changes
-    for grid in (*(grid * beat for grid in _GRIDS), bar.quarters):
-        if change := _thinned(bar, index, Fraction(0), bar.quarters, grid):
-            yield (change,)
+    """Sixteenths to eighths to quarters, a change a beat; then half notes and one note a bar.
+
+    Where notes slide, also with what each leads to in its place: of a bend that became a slide the target is the tune.
+    """
+    written = part.bars[index]
+    arrived = _arrived(written)
+    beat = written.metre.beat_quarters
+    for bar in (written, arrived) if arrived != written else (written,):
+        for grid in _GRIDS[:2]:
+            thinned = (_thinned(bar, index, start, stop, grid * beat) for start, stop in beats_of(bar))
+            if changes := tuple(change for change in thinned if change):
+                yield _of(written, changes)
+        for grid in (*(grid * beat for grid in _GRIDS), bar.quarters):
+            if change := _thinned(bar, index, Fraction(0), bar.quarters, grid):
+                yield _of(written, (change,))
+
+
+def _arrived(bar: Bar) -> Bar:
+    """Every note that slides into the next one on its string already at that one's fret."""
+    events = list(bar.events)
+    for at, (event, following) in enumerate(zip(bar.events, bar.events[1:], strict=False)):
+        frets = {note.string: note.fret for note in following.notes if Technique.SLIDE in note.techniques}
+        if frets:
+            notes = tuple(replace(note, fret=frets[note.string], finger=None) if note.string in frets else note for note in event.notes)
+            events[at] = replace(event, notes=notes)
+    return replace(bar, events=tuple(events))
+
+
+def _of(written: Bar, changes: tuple[Change, ...]) -> tuple[Change, ...]:
+    """The same changes, made to the bar as it is written."""
+    firsts = {onset: at for at, onset in enumerate(written.onsets)}
+    return tuple(replace(change, before=written.events[firsts[change.start] : firsts[change.start] + len(change.before)]) for change in changes)
 
 
 def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
