@@ -221,6 +221,12 @@ def test_of_a_note_that_slides_where_it_leads_to_may_be_what_is_kept() -> None:
     assert all(frets(events)[0] != [(2, 17)] for events in results("rhythm", song.parts[0])), "only where it slides"
 
 
+def test_the_two_upper_notes_of_a_chord_may_be_what_is_left() -> None:
+    part = line("5.0+4.2+3.2+2.1+1.0", "3.2+2.1", length=Fraction(2)).parts[0]
+    (events,) = results("pair", part)
+    assert frets(events) == [[(1, 0), (2, 1)], [(2, 1), (3, 2)]]
+
+
 def test_ringing_goes_for_the_whole_bar_in_one_edit() -> None:
     part = line("5.3", "4.2", "2.0", "3.2").parts[0]
     ringing = replace(part.bars[0], events=tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events))

@@ -28,7 +28,7 @@ from clear_steps.core.easier.kinds.technique import (
     tap_to_fretted,
     whammy_to_bend,
 )
-from clear_steps.core.easier.kinds.texture import bass_and_top, muddy_out, optional_out, power_to_root, simpler_chord, top_only
+from clear_steps.core.easier.kinds.texture import bass_and_top, muddy_out, optional_out, power_to_root, simpler_chord, top_only, upper_two
 from clear_steps.core.score import Part
 
 Proposal = tuple[Change, ...]
@@ -68,6 +68,7 @@ _ROWS = (
     Kind("tap", "the tapped note fretted, or an octave lower", tap_to_fretted),
     Kind("chord", "an easier shape of the same chord", simpler_chord),
     Kind("inner", "bass and top note kept", bass_and_top),
+    Kind("pair", "the two upper notes of the chord", upper_two),
     Kind("mud", "low close notes left out over the bass", muddy_out),
     Kind("root", "the root of the power chord alone", power_to_root),
     Kind("top", "the top note alone", top_only),

@@ -36,6 +36,11 @@ def bass_and_top(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     yield from each(part, index, rewrite)
 
 
+def upper_two(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Of three notes or more, the two highest: more of the chord than its top note, for a finger or two."""
+    yield from each(part, index, lambda event: (with_notes(event, _by_pitch(part, event)[-2:]),) if len(event.notes) > 2 else None)
+
+
 def muddy_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """Of low notes that lie close together, the bass alone; what sounds above them stays."""
 
