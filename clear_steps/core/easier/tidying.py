@@ -25,7 +25,7 @@ class Tidier:
         self._target = 0.0
 
     def tidy(self, target: float) -> None:
-        """Without what the target does not need, by shorter ways, recurring bars alike, nothing harder than it was."""
+        """Without what the target does not need, by shorter ways, recurring bars and patterns alike, nothing harder than it was."""
         self._target = target
         self._take_away_the_needless()
         if self._take_shorter_ways():
@@ -35,7 +35,7 @@ class Tidier:
         if self._bring_recurring_together():
             self._take_away_the_needless(together=True)
         if self._reached(self._writing.version) and (holding := with_one_pattern(self._writing, self._proposals, self._reached)):
-            self._take_away_the_needless(spared=holding)
+            self._take_away_the_needless(together=True, spared=holding)
         self._give_back_the_harmful()
 
     def _reached(self, version: Part) -> bool:
