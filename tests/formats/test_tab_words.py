@@ -1,12 +1,13 @@
 """Words of labelled lines, marks over bars, and rhythms that do not add up: each put in its place, or told."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
 
 from clear_steps.core.errors import ReadError
 from clear_steps.core.score import Bar, Finger, Metre, Technique
-from clear_steps.formats.tabtext import read_tab
+from clear_steps.formats.tabtext import read_tab, write_tab
 from clear_steps.formats.tabtext.reader import Reading
 from tests.formats.test_bad_input import problem, tab
 
@@ -157,6 +158,14 @@ def test_a_reading_of_a_bar_that_is_not_there_is_told(line: str, words: str) -> 
     with pytest.raises(ReadError) as caught:
         read_tab(f"Tempo: 90\nTime: 4/4\nTuning: standard\n{body}\n\n{line}\n")
     assert words in str(caught.value)
+
+
+@pytest.mark.parametrize("text", ["Mood: calm", "Tempo: 50", "Part: two", "play it softly"])
+@pytest.mark.parametrize("bar", [0, 1])
+def test_a_remark_is_read_back_as_one_whatever_it_looks_like(text: str, bar: int) -> None:
+    song = read("0---").song
+    remarked = replace(song, parts=(replace(song.parts[0], bars=song.parts[0].bars * 2, remarks=((bar, text),)),))
+    assert read_tab(write_tab(remarked)).song == remarked
 
 
 def test_sections_without_a_bar_are_left_out_and_told() -> None:

@@ -148,6 +148,11 @@ def blocks_of(text: str) -> list[Block]:
     return blocks
 
 
+def remark_line(text: str) -> str:
+    """A remark as a line that is read back as one: what looks like a header stands a column in."""
+    return f" {text}" if _HEADER.fullmatch(text) else text
+
+
 def _release(pending: list[LabelLine], blocks: list[Block]) -> None:
     """Labelled lines that no system followed are remarks."""
     blocks.extend(RemarkLine(label.line, label.text.strip(" |")) for label in pending)

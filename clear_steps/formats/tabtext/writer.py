@@ -7,7 +7,7 @@ from fractions import Fraction
 from clear_steps.core.score import COMMON_TIME, TECHNIQUES, Bar, Event, Metre, Part, Song, Technique, spell_length
 from clear_steps.formats.tabtext.header import part_header, song_header, spell_tempo
 from clear_steps.formats.tabtext.labelling import DOUBT_WORD, FREE_WORD, OWN_SIGN
-from clear_steps.formats.tabtext.lines import Label
+from clear_steps.formats.tabtext.lines import Label, remark_line
 from clear_steps.formats.tabtext.reader import comes_from_before
 from clear_steps.formats.tabtext.tokens import spell_note
 
@@ -58,7 +58,7 @@ def _part_lines(part: Part, metre: Metre) -> list[str]:
         if index in remarks or index in sections:
             lines += _system_lines(part, system)
             system = []
-            lines += ["", *remarks[index]] if index in remarks else []
+            lines += ["", *map(remark_line, remarks[index])] if index in remarks else []
             if index in sections:
                 section = sections[index]
                 times = "" if section.times == 1 else f" x{section.times or '?'}"
