@@ -157,24 +157,33 @@ function tupletsOf(drawn: Drawn[]): Tuplet[] {
   return tuplets
 }
 
+interface Sounded {
+  drawn: StemmableNote
+  index: number // among the notes struck with it
+  note: Note
+}
+
 function drawSlurs(context: RenderContext, drawn: Drawn[]): void {
-  const before = new Map<number, { note: StemmableNote; index: number; fret: number }>()
+  const before = new Map<number, Sounded>()
   for (const { event, notes } of drawn) {
-    for (const [index, note] of event.notes.entries()) {
-      const from = before.get(note.string)
-      if (from) slurBetween(from.note, from.index, notes[0], index, note, from.fret)?.setContext(context).draw()
+    const now = event.notes.map((note, index) => ({ drawn: notes[0], index, note }))
+    for (const each of now) {
+      const from = before.get(each.note.string)
+      if (from) slurBetween(from, each)?.setContext(context).draw()
     }
-    event.notes.forEach((note, index) => before.set(note.string, { note: notes[0], index, fret: note.fret }))
+    now.forEach((each) => before.set(each.note.string, each))
   }
 }
 
-function slurBetween(first: StemmableNote, firstIndex: number, last: StemmableNote, lastIndex: number, note: Note, fretBefore: number): TabTie | undefined {
-  const ends = { firstNote: first, lastNote: last, firstIndexes: [firstIndex], lastIndexes: [lastIndex] }
-  if (note.tied) return new TabTie(ends)
-  if (note.techniques.includes('hammer_on')) return new TabTie(ends, 'h')
-  if (note.techniques.includes('pull_off')) return new TabTie(ends, 'p')
-  if (note.techniques.includes('slide') || note.techniques.includes('shift_slide')) {
-    return new TabSlide(ends, note.fret >= fretBefore ? TabSlide.SLIDE_UP : TabSlide.SLIDE_DOWN)
+function slurBetween(from: Sounded, to: Sounded): TabTie | undefined {
+  const ends = { firstNote: from.drawn, lastNote: to.drawn, firstIndexes: [from.index], lastIndexes: [to.index] }
+  const { techniques, tied } = to.note
+  if (tied) return new TabTie(ends)
+  const letter = (text: string) => (from.note.bend_half_tones ? undefined : text) // the bend's own figure stands there
+  if (techniques.includes('hammer_on')) return new TabTie(ends, letter('h'))
+  if (techniques.includes('pull_off')) return new TabTie(ends, letter('p'))
+  if (techniques.includes('slide') || techniques.includes('shift_slide')) {
+    return new TabSlide(ends, to.note.fret >= from.note.fret ? TabSlide.SLIDE_UP : TabSlide.SLIDE_DOWN)
   }
   return undefined
 }
