@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from clear_steps.core.hand.curve import Curve
 from clear_steps.core.hand.demands import Links, Shape, Spot
-from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, GripTable, grip_table
+from clear_steps.core.hand.grips import FLAT_STRINGS, FULL_BARRE_STRINGS, Grip, GripTable, grip_table
 from clear_steps.core.hand.moves import MoveTable, move_table, passing_factor
 from clear_steps.core.hand.neck import Neck
 from clear_steps.core.hand.player import Habits, SchoolWeights
@@ -49,8 +49,10 @@ class ShapeSteps:
     thumb: float  # a bass fretted by the thumb, at least
 
     def step(self, grip: Grip) -> float:
-        """Step of setting a grip; one finger alone is none."""
+        """Step of setting a grip; one finger on one string is none, flat over two as much as two fingers."""
         count = len(grip.fingers)
+        if count == 1 and grip.barre_strings == FLAT_STRINGS:
+            return self.two_fingers
         by_fingers = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)[count]
         if grip.thumbed:
             by_fingers = max(by_fingers, self.thumb)

@@ -16,6 +16,7 @@ from clear_steps.core.score import Finger
 
 FINGERS = (Finger.INDEX, Finger.MIDDLE, Finger.RING, Finger.LITTLE)
 FULL_BARRE_STRINGS = 5
+FLAT_STRINGS = 2  # that a finger lies over without being a barre: a double stop
 
 # Conventions, in the unit of the path's costs (a held reach of Step 3 costs 729). They only
 # order grips that reach and move alike; from memory of how teachers number fingers.
@@ -27,6 +28,7 @@ _LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 400.0, LittleFinger.USUAL: 6.0, Lit
 _BEND_COST = {Finger.INDEX: 60.0, Finger.MIDDLE: 12.0, Finger.RING: 0.0, Finger.LITTLE: 40.0, Finger.THUMB: 400.0}
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
 _BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 90.0, Finger.LITTLE: 4000.0}
+_FLAT_COST = 60.0  # one finger for a whole double stop, as easy as two, but people number it for two
 _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
 _IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
 _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
@@ -217,6 +219,7 @@ def _placed(presses: _Presses, neck: Neck, finger_costs: dict[Finger, float]) ->
     width, barre_fret = max(barres, default=(0, 0))
     cost = sum(finger_costs[finger] for finger, _ in presses) + _spread_cost(fretting)
     cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
+    cost += _FLAT_COST * (len(fretting) == 1 and width == FLAT_STRINGS)
     if len(fretting) > 1 and fretting[0][0] is not Finger.INDEX:
         cost += _IDLE_INDEX_COST
     if not fretting:

@@ -1,5 +1,6 @@
 """Each measure against arithmetic done by hand; each names bar, place and figures."""
 
+import itertools
 from dataclasses import replace
 from fractions import Fraction
 
@@ -9,8 +10,8 @@ from hypothesis import strategies as st
 
 from clear_steps.core.grade import Finding, GradeRequest, Grading, grade_part
 from clear_steps.core.grade.spread import Spread
-from clear_steps.core.hand import Curve, Player
-from clear_steps.core.score import Bend, Note, Song, Technique
+from clear_steps.core.hand import Curve, Grip, Player, Spot
+from clear_steps.core.score import Bend, Finger, Note, Song, Technique
 from clear_steps.ladders import default_ladder
 from tests.songs import line
 
@@ -161,6 +162,19 @@ def test_wider_bends_are_harder() -> None:
 @pytest.mark.parametrize(("chord", "step"), [("4.2+3.2", 1.5), ("5.3+4.2+2.1", 2.0), ("6.1+5.3+4.3+3.2+2.1+1.1", 4.5), ("6.5+5.7+4.7+3.6+2.5+1.5", 3.5)])
 def test_a_shape_costs_its_fingers_or_its_barre(chord: str, step: float) -> None:
     assert finding(line(chord), "shapes").step == pytest.approx(step)
+
+
+@pytest.mark.parametrize(("presses", "strings", "step"), [("23", 2, 1.5), ("234", 3, 3.0)])
+def test_a_finger_flat_over_two_strings_is_no_barre_but_over_three_it_is(presses: str, strings: int, step: float) -> None:
+    grip = Grip(5, tuple((Finger.INDEX, Spot(int(string), 5)) for string in presses), strings, 5, 0.0)
+    assert LADDER.shapes.step(grip) == step
+
+
+def test_thirds_in_eighths_grow_harder_evenly_with_the_tempo() -> None:
+    """Two fingers or one flat finger, whichever is chosen: no jump from one to the other."""
+    steps = [finding(line(*["3.5+2.5", "3.7+2.6"] * 4, tempo=tempo), "shapes").step for tempo in (60, 80, 100, 120)]
+    assert steps == sorted(steps)
+    assert all(b - a < 1 for a, b in itertools.pairwise(steps))
 
 
 def test_a_change_of_shape_costs_more_the_sooner_it_comes() -> None:
