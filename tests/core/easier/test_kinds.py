@@ -7,7 +7,7 @@ import pytest
 
 from clear_steps.core.easier import KINDS, applied
 from clear_steps.core.easier.kinds.rhythm import beats_alone
-from clear_steps.core.score import TUNINGS, Bend, Event, Note, Part, Song, Technique
+from clear_steps.core.score import TUNINGS, Bend, Event, Metre, Note, Part, Song, Technique
 from tests.songs import line
 
 HALF = Fraction(1, 2)
@@ -225,6 +225,16 @@ def test_the_two_upper_notes_of_a_chord_may_be_what_is_left() -> None:
     part = line("5.0+4.2+3.2+2.1+1.0", "3.2+2.1", length=Fraction(2)).parts[0]
     (events,) = results("pair", part)
     assert frets(events) == [[(1, 0), (2, 1)], [(2, 1), (3, 2)]]
+
+
+def test_three_eighths_a_beat_become_long_and_short_then_the_beat_alone() -> None:
+    part = line("1.0").parts[0]
+    bar = replace(part.bars[0], metre=Metre(6, 8), events=tuple(Event(HALF, (Note(1, at),)) for at in range(6)))
+    jig = replace(part, bars=(bar,))
+    rhythms = [[(event.notes[0].fret, event.quarters) for event in events] for events in results("rhythm", jig)]
+    assert [(0, 1), (2, HALF), (3, 1), (5, HALF)] in rhythms
+    assert [(0, 3 * HALF), (3, 3 * HALF)] in rhythms
+    assert not results("straight", jig), "they are no tuplet"
 
 
 def test_ringing_goes_for_the_whole_bar_in_one_edit() -> None:

@@ -110,7 +110,7 @@ def _begins_tied(bar: Bar) -> bool:
 
 
 def straightened(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Tuplets of a beat straightened: three as two halves, more as four quarters of the beat."""
+    """Tuplets of a beat straightened: three as two halves, more as four quarters of the beat; the three eighths of a 6/8 beat are none."""
     bar = part.bars[index]
     rows = list(zip(bar.onsets, bar.events, strict=True))
     changes: list[Change] = []
@@ -126,7 +126,9 @@ def straightened(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def _fills(tuplet: Sequence[Event], beat: Fraction) -> bool:
-    return all(event.quarters == beat / len(tuplet) and not any(note.tied for note in event.notes) for event in tuplet)
+    length = beat / len(tuplet)
+    divides_evenly = length.denominator & (length.denominator - 1) == 0  # written without a tuplet's digit
+    return not divides_evenly and all(event.quarters == length and not any(note.tied for note in event.notes) for event in tuplet)
 
 
 def _unslurred(event: Event) -> Event:

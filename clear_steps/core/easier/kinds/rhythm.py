@@ -1,31 +1,47 @@
 """Plainer rhythm: the notes on strong beats, off-beat notes moved to the beat."""
 
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import whole_bar, without
-from clear_steps.core.score import ARRIVING, Bar, Event, Part, Technique
+from clear_steps.core.score import ARRIVING, Bar, Event, Metre, Part, Technique
 
-# Grids in beats of the bar, from the finest: halves, beats, two beats, the bar.
-_GRIDS = (Fraction(1, 2), Fraction(1), Fraction(2))
+
+@dataclass(frozen=True, slots=True)
+class _Grid:
+    """Places, in quarters, that come back with a period."""
+
+    period: Fraction
+    places: tuple[Fraction, ...] = (Fraction(0),)
+
+    def holds(self, onset: Fraction) -> bool:
+        return onset % self.period in self.places
+
+
+def _grids(metre: Metre) -> list[_Grid]:
+    """From the finest: halves of the beat, or in a metre of three eighths a beat those, then long and short; then beats."""
+    beat = metre.beat_quarters
+    if beat.numerator % 3:
+        return [_Grid(beat / 2), _Grid(beat)]
+    return [_Grid(beat / 3), _Grid(beat, (Fraction(0), beat * 2 / 3)), _Grid(beat)]
 
 
 def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Sixteenths to eighths to quarters, a change a beat; then half notes and one note a bar.
+    """Sixteenths to eighths to quarters (to long and short, where three eighths are a beat), a change a beat; then half notes and one note a bar.
 
     Where notes slide, also with what each leads to in its place: of a bend that became a slide the target is the tune.
     """
     written = part.bars[index]
     arrived = _arrived(written)
-    beat = written.metre.beat_quarters
+    grids = _grids(written.metre)
     for bar in (written, arrived) if arrived != written else (written,):
-        for grid in _GRIDS[:2]:
-            thinned = (_thinned(bar, index, start, stop, grid * beat) for start, stop in beats_of(bar))
+        for grid in grids:
+            thinned = (_thinned(bar, index, start, stop, grid) for start, stop in beats_of(bar))
             if changes := tuple(change for change in thinned if change):
                 yield _of(written, changes)
-        for grid in (*(grid * beat for grid in _GRIDS), bar.quarters):
+        for grid in (*grids, _Grid(2 * grids[-1].period), _Grid(bar.quarters)):
             if change := _thinned(bar, index, Fraction(0), bar.quarters, grid):
                 yield _of(written, (change,))
 
@@ -55,7 +71,7 @@ def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
     bar = part.bars[index]
     beat, beats = bar.metre.beat_quarters, list(beats_of(bar))
     spans = beats if len(beats) * beat >= bar.quarters else [(Fraction(0), bar.quarters)]
-    return tuple(change for start, stop in spans if (change := _thinned(bar, index, start, stop, beat)))
+    return tuple(change for start, stop in spans if (change := _thinned(bar, index, start, stop, _Grid(beat))))
 
 
 def beats_of(bar: Bar, beats: int = 1) -> Iterator[tuple[Fraction, Fraction]]:
@@ -69,12 +85,12 @@ def beats_of(bar: Bar, beats: int = 1) -> Iterator[tuple[Fraction, Fraction]]:
         start += length
 
 
-def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: Fraction) -> Change | None:
+def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: _Grid) -> Change | None:
     """Between two onsets, keep what stands on the grid; what is kept lasts to the next that is."""
     inside = [(onset, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if start <= onset < stop]
     if len(inside) < 2:
         return None
-    kept = [(onset, event) for onset, event in inside if (onset - start) % grid == 0 or (not event.notes and onset == start)]
+    kept = [(onset, event) for onset, event in inside if grid.holds(onset - start) or (not event.notes and onset == start)]
     kept = [entry for entry in kept if entry[1].notes] or kept
     if not kept or kept[0][0] != start:
         kept.insert(0, (start, Event(Fraction(0))))
