@@ -54,6 +54,7 @@ class KeptModel(BaseModel):
     rhythm: float
     overall: float
     same_onsets: float
+    has_bass: bool  # without one its score is 100 and counts nothing
     still_the_tune: bool
 
 

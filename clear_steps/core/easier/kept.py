@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.grade import TUNE_FLOOR
-from clear_steps.core.score import Bar, Event, Note, Part
+from clear_steps.core.score import Bar, Event, Note, Part, Picking
 from clear_steps.core.score.ringing import BASS_STRING, ringing_in
 
 # Shares of the four scores in the overall one.
@@ -14,12 +14,17 @@ WEIGHTS = {"tune": 0.4, "bass": 0.15, "harmony": 0.25, "rhythm": 0.2}
 
 _OCTAVE_CREDIT = 0.75  # the right note in another octave counts most of the way
 _INNER_CREDIT = 0.9  # the right note, under another one
+_PLUCKED = (Picking.FINGERS, Picking.THUMB_PICK, Picking.PICK_AND_FINGERS)
+_LEAST_UNDER_OTHERS = 0.25  # of the moments on thick strings, for these to be a bass
 _LATER_CREDIT = 0.9  # a bend's target reached a moment later, by a slide
 
 
 @dataclass(frozen=True, slots=True)
 class Kept:
-    """Scores from 0 to 100; `same_onsets` is the share of onsets that still strike the pitch class on top."""
+    """Scores from 0 to 100; `same_onsets` is the share of onsets that still strike the pitch class on top.
+
+    Of an original without a bass the score is 100 and counts nothing.
+    """
 
     tune: float
     bass: float
@@ -27,6 +32,7 @@ class Kept:
     rhythm: float
     overall: float
     same_onsets: float
+    has_bass: bool = True
 
     def still_the_tune(self, floor: float = TUNE_FLOOR) -> bool:
         """Whether enough of the tune is left, in per cent, to be called by its name."""
@@ -54,7 +60,8 @@ class KeptSoFar:
     def __init__(self, original: Part, weights: Mapping[str, float] = WEIGHTS, half_tones: int = 0) -> None:
         self._half_tones = half_tones
         self._original, self._weights = original, tuple(weights[score] for score in WEIGHTS)
-        self._wanted = [_wanted(original, bar, own) for bar, own in zip(original.bars, salience_of(original), strict=True)]
+        has_bass = _has_bass(original)
+        self._wanted = [_wanted(original, bar, own, has_bass) for bar, own in zip(original.bars, salience_of(original), strict=True)]
         self._tallies: dict[tuple[int, int], tuple[Bar, _Tally]] = {}  # the bar is held, so that its id stays its own
 
     def of(self, version: Part) -> Kept:
@@ -78,15 +85,16 @@ class KeptSoFar:
 
 def _scored(tallies: Sequence[_Tally], weights_of_scores: Sequence[float]) -> Kept:
     if not tallies:
-        return Kept(100.0, 100.0, 100.0, 100.0, 100.0, 100.0)
+        return Kept(100.0, 100.0, 100.0, 100.0, 100.0, 100.0, has_bass=False)
     kept_of = map(sum, zip(*(tally.kept for tally in tallies), strict=True))
     possible = list(map(sum, zip(*(tally.possible for tally in tallies), strict=True)))
     scores = [100.0 * left / whole if whole else 100.0 for left, whole in zip(kept_of, possible, strict=True)]
     weights = [weight if whole else 0.0 for weight, whole in zip(weights_of_scores, possible, strict=True)]
     overall = sum(w * s for w, s in zip(weights, scores, strict=True)) / sum(weights) if sum(weights) else 100.0
+    overall = round(overall, 9)  # all of everything is 100, whatever the weights
     onsets = sum(tally.onsets for tally in tallies)
     same = 100.0 * sum(tally.same for tally in tallies) / onsets if onsets else 100.0
-    return Kept(scores[0], scores[1], scores[2], scores[3], overall, same)
+    return Kept(scores[0], scores[1], scores[2], scores[3], overall, same, has_bass=possible[1] > 0)
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,11 +116,19 @@ class _Wanted:
     classes: dict[int, set[float]]
 
 
-def _wanted(original: Part, bar: Bar, weights: Sequence[float]) -> _Wanted:
+def _has_bass(part: Part) -> bool:
+    """Whether the thick strings carry a voice of their own, and not a line that passes over them now and then."""
+    if part.picking in _PLUCKED or any(ringing.guessed for bar in part.bars for ringing in ringing_in(bar)):
+        return True
+    low = [event.struck for bar in part.bars for event in bar.events if any(note.string >= BASS_STRING and not note.dead for note in event.struck)]
+    return sum(len(struck) > 1 for struck in low) >= _LEAST_UNDER_OTHERS * len(low)
+
+
+def _wanted(original: Part, bar: Bar, weights: Sequence[float], has_bass: bool) -> _Wanted:
     onsets = []
     for onset, event, weight in zip(bar.onsets, bar.events, weights, strict=True):
         if event.struck:
-            low = [_heard(original, note) for note in event.struck if note.string >= BASS_STRING and not note.dead]
+            low = [_heard(original, note) for note in event.struck if has_bass and note.string >= BASS_STRING and not note.dead]
             onsets.append(_Onset(onset, onset + event.quarters, weight, max(_pitches(original, event)), min(low, default=None)))
     return _Wanted(tuple(onsets), _classes(original, bar))
 

@@ -2305,6 +2305,8 @@ export interface components {
             bass: number;
             /** Harmony */
             harmony: number;
+            /** Has Bass */
+            has_bass: boolean;
             /** Overall */
             overall: number;
             /** Rhythm */

@@ -21,8 +21,12 @@
 <dl class="mt-3 grid grid-cols-[70px_1fr_56px] items-center gap-x-3 gap-y-1.5">
   {#each SCORES as score (score)}
     <dt>{score}</dt>
-    <dd class="h-2.5 border-b border-contour"><span class="block h-full bg-(--step-7)" style:width="{version.kept[score]}%"></span></dd>
-    <dd class="text-right font-bold tabular-nums">{version.kept[score].toFixed(0)} %</dd>
+    {#if score === 'bass' && !version.kept.has_bass}
+      <dd class="col-span-2 text-quiet">there is none</dd>
+    {:else}
+      <dd class="h-2.5 border-b border-contour"><span class="block h-full bg-(--step-7)" style:width="{version.kept[score]}%"></span></dd>
+      <dd class="text-right font-bold tabular-nums">{version.kept[score].toFixed(0)} %</dd>
+    {/if}
   {/each}
 </dl>
 <p class="mt-2 text-sm text-quiet">{version.kept.same_onsets.toFixed(0)} % of the onsets still sound with the same pitch on top.</p>
