@@ -47,20 +47,23 @@ def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def _arrived(bar: Bar) -> Bar:
-    """Every note that slides into the next one on its string already at that one's fret."""
-    events = list(bar.events)
-    for at, (event, following) in enumerate(zip(bar.events, bar.events[1:], strict=False)):
-        frets = {note.string: note.fret for note in following.notes if Technique.SLIDE in note.techniques}
-        if frets:
-            notes = tuple(replace(note, fret=frets[note.string], finger=None) if note.string in frets else note for note in event.notes)
-            events[at] = replace(event, notes=notes)
+    """Every note that slides into the next one as that one, from its own onset on."""
+    events: list[Event] = []
+    for event in bar.events:
+        before = events[-1] if events else None
+        slid = len(event.notes) == 1 and Technique.SLIDE in event.notes[0].techniques
+        if before and slid and len(before.notes) == 1 and before.notes[0].string == event.notes[0].string:
+            note = replace(before.notes[0], fret=event.notes[0].fret, finger=None)
+            events[-1] = replace(before, quarters=before.quarters + event.quarters, notes=(note,))
+        else:
+            events.append(event)
     return replace(bar, events=tuple(events))
 
 
 def _of(written: Bar, changes: tuple[Change, ...]) -> tuple[Change, ...]:
     """The same changes, made to the bar as it is written."""
-    firsts = {onset: at for at, onset in enumerate(written.onsets)}
-    return tuple(replace(change, before=written.events[firsts[change.start] : firsts[change.start] + len(change.before)]) for change in changes)
+    rows = list(zip(written.onsets, written.events, strict=True))
+    return tuple(replace(change, before=tuple(event for onset, event in rows if change.start <= onset < change.stop)) for change in changes)
 
 
 def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
