@@ -218,6 +218,7 @@ def test_of_a_note_that_slides_where_it_leads_to_may_be_what_is_kept() -> None:
     kept = [frets(events)[0] for events in results("rhythm", part)]
     assert [(2, 15)] in kept
     assert [(2, 17)] in kept
+    assert all(events[0].quarters >= 1 for events in results("rhythm", part) if frets(events)[0] == [(2, 17)]), "struck once, not twice"
     assert all(frets(events)[0] != [(2, 17)] for events in results("rhythm", song.parts[0])), "only where it slides"
 
 
