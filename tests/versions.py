@@ -17,7 +17,7 @@ from clear_steps.core.score import Part, Song
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
-from tests.choices import MOST_EVENTS, best_of_every_choice, can_be_tried, highest, thinned
+from tests.choices import MOST_EVENTS, best_bar_by_bar, can_be_tried, highest, with_only
 from tests.corpus import chorales, passages, strummed, tunes
 
 ROOT = Path(__file__).parents[1]
@@ -25,7 +25,7 @@ TARGETS = (2.0, 4.0)
 CORPUS_TARGETS = (6.0, 4.0, 2.0)
 SLOWEST = Fraction(10)
 LADDER = default_ladder()
-EVERY_WHICH_TUNE = 10
+TUNE_STRIDE = 10
 LONGEST_TRIED = 20  # bars, of a song in which every choice of notes is tried
 
 
@@ -42,7 +42,7 @@ class Row:
 
 def on_the_beat(part: Part) -> Part:
     """The first baseline: only what starts on a beat, lasting to the next."""
-    bars = (replace(bar, events=thinned(bar, [onset % bar.metre.beat_quarters == 0 for onset in bar.onsets])) for bar in part.bars)
+    bars = (replace(bar, events=with_only(bar, [onset % bar.metre.beat_quarters == 0 for onset in bar.onsets])) for bar in part.bars)
     return replace(part, bars=tuple(bars))
 
 
@@ -96,7 +96,7 @@ def over_the_beat_at_best(song: Song) -> float | None:
     step = highest(grade_part(song, thinned, LADDER))
     if len(part.bars) > LONGEST_TRIED or not can_be_tried(part) or thinned == part or step >= highest(grade_part(song, part, LADDER)) - TOLERANCE:
         return None
-    return best_of_every_choice(song, thinned, LADDER, max(step, 1.0)) - kept(part, thinned).overall
+    return best_bar_by_bar(song, thinned, LADDER, max(step, 1.0)) - kept(part, thinned).overall
 
 
 def margins_at_targets(song: Song, found: Sequence[Easier]) -> dict[float, float]:
@@ -147,7 +147,7 @@ def document(table: list[Row], margins: dict[str, float]) -> str:
         f"{statistics.median(at_targets):.1f} points more ({len(at_targets)} cases).",
         "",
         f"At the Step that the beat alone reaches, the search keeps a median of {statistics.median(margins.values()):.1f} points more over",
-        f"{len(margins)} songs in which the beat alone is easier. The floor is 10; in a passage of even eighths there is nothing else to keep.",
+        f"{len(margins)} songs in which the beat alone is easier. The floor is 10.",
         "",
         "| song | points more |",
         "|---|---|",
@@ -242,16 +242,16 @@ def corpus_document(rows_of: list[CorpusRow]) -> str:
 
 
 def choices_document(over_the_beat: dict[str, float], searched: dict[str, float]) -> str:
-    """What no search could do better by leaving notes out."""
+    """What other choices of the notes would keep, and what the search did."""
     little = sum(points < 10 for points in over_the_beat.values())
     lines = [
         "",
-        "## What any choice of the notes could keep",
-        f"Every subset of the notes of every bar was tried, bar after bar (songs of at most {LONGEST_TRIED} bars of at most {MOST_EVENTS} events; of",
-        f"the tunes every {EVERY_WHICH_TUNE}th), at the Step that the beat alone reaches. In {little} of {len(over_the_beat)} songs",
-        "the best choice keeps less than 10 points more than the beat alone: only other places, techniques or notes struck together can keep more there.",
+        "## Other choices of the notes",
+        "At the Step that the beat alone reaches, from the beat alone on: every subset of the notes of a bar was tried, one bar after another, not every",
+        f"combination of bars (songs of at most {LONGEST_TRIED} bars of at most {MOST_EVENTS} events; of the tunes every {TUNE_STRIDE}th).",
+        f"In {little} of {len(over_the_beat)} songs what was found keeps less than 10 points more than the beat alone.",
         "",
-        "| song | best choice, points more | the search, points more |",
+        "| song | bar by bar, points more | the search, points more |",
         "|---|---|---|",
         *(f"| {title} | {points:.1f} | {f'{searched[title]:.1f}' if title in searched else '-'} |" for title, points in over_the_beat.items()),
     ]
@@ -269,7 +269,7 @@ def main() -> None:
     with ProcessPoolExecutor() as pool:
         entries = corpus_entries()
         found = list(pool.map(corpus_row, entries, chunksize=4))
-        tried = [*songs(), *[song for group, song in entries if group == "tunes"][::EVERY_WHICH_TUNE]]
+        tried = [*songs(), *[song for group, song in entries if group == "tunes"][::TUNE_STRIDE]]
         best = zip((song.title for song in tried), pool.map(over_the_beat_at_best, tried), strict=True)
         searched = margins | {row.title: row.margin for row in found if row.margin is not None}
         text += corpus_document(found) + choices_document({title: points for title, points in best if points is not None}, searched)

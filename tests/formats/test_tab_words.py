@@ -28,26 +28,26 @@ def guesses(reading: Reading) -> list[str]:
 
 
 @pytest.mark.parametrize(
-    ("thinnest", "above", "column", "words"),
+    ("thinnest", "above", "place", "words"),
     [
-        ("3---", "fin|9 |", 5, "'9' is no fingering; expected 1 2 3 4 or T from the highest string down"),
-        ("3---", "fin|1/2/3 |", 5, "'1/2/3' names 3 fingers; expected 1, one for every fretted string here"),
-        ("3---", "pck|z |", 5, "'z' is no picking; expected p i m a c from the lowest string up"),
-        ("----3---", "how|h       |", 5, "'h' is no word for how"),
-        ("3-------", "how|      PM|", 11, "no note stands at 'PM'; expected it at the first digit of one"),
-        ("3-------", "pck|      p |", 11, "no note stands at 'p'; expected it at the first digit of one"),
-        ("3---", "chd|              C|", 19, "'C' stands over no bar; expected it above or below a bar of its system"),
-        ("3---", "bar|9/|", 5, "metre is '9/'"),
-        ("3---", "bar|soon|", 5, "'soon' is no mark of a bar; expected a metre such as 7/8"),
-        ("3---", "bar|@slow|", 5, "tempo is 'slow'; expected a number from 10 to 400"),
-        ("3-3---", "cnt|1 y |", 7, "'y' is no count; expected numbers, e & a, t l"),
-        ("3-3-3---", "len|h h    |", 9, "no value stands over this note of bar 1; expected one of w h q e s t z"),
-        ("3---", "len|h h |", 7, "no note stands under the value 'h'; expected 1 values in bar 1, R before a rest"),
+        ("3---", "fin|9 |", (2, 5), "'9' is no fingering; expected 1 2 3 4 or T from the highest string down"),
+        ("3---", "fin|1/2/3 |", (2, 5), "'1/2/3' names 3 fingers; expected 1, one for every fretted string here"),
+        ("3---", "pck|z |", (2, 5), "'z' is no picking; expected p i m a c from the lowest string up"),
+        ("----3---", "how|h       |", (2, 5), "'h' is no word for how"),
+        ("3-------", "how|      PM|", (2, 11), "no note stands at 'PM'; expected it at the first digit of one"),
+        ("3-------", "pck|      p |", (2, 11), "no note stands at 'p'; expected it at the first digit of one"),
+        ("3---", "chd|              C|", (2, 19), "'C' stands over no bar; expected it above or below a bar of its system"),
+        ("3---", "bar|9/|", (2, 5), "metre is '9/'"),
+        ("3---", "bar|soon|", (2, 5), "'soon' is no mark of a bar; expected a metre such as 7/8"),
+        ("3---", "bar|@slow|", (2, 5), "tempo is 'slow'; expected a number from 10 to 400"),
+        ("3-3---", "cnt|1 y |", (2, 7), "'y' is no count; expected numbers, e & a, t l"),
+        ("3-3-3---", "len|h h    |", (3, 9), "no value stands over this note of bar 1; expected one of w h q e s t z"),
+        ("3---", "len|h h |", (2, 7), "no note stands under the value 'h'; expected 1 values in bar 1, R before a rest"),
     ],
 )  # fmt: skip
-def test_a_word_that_fits_nothing_is_told_at_its_place(thinnest: str, above: str, column: int, words: str) -> None:
-    line, at, message = problem(tab(thinnest, headers=("Time: 4/4",), above=(above,), names=WIDE))
-    assert (line, at) == (2 if above[:3] != "len" or "no value" not in words else 3, column)
+def test_a_word_that_fits_nothing_is_told_at_its_place(thinnest: str, above: str, place: tuple[int, int], words: str) -> None:
+    line, column, message = problem(tab(thinnest, headers=("Time: 4/4",), above=(above,), names=WIDE))
+    assert (line, column) == place
     assert words in message
 
 
@@ -110,11 +110,11 @@ def test_a_bar_without_notes_is_a_rest_whatever_its_values() -> None:
 def test_a_remark_between_two_notes_goes_to_the_nearer_end_and_that_is_said(column: int, said: str) -> None:
     reading = read("0---------------0-----------", f"rem|{' ' * (column - 4)}lift early")
     events = reading.song.parts[0].bars[0].events
-    assert [event.remark for event in events] == (["", "lift early"])
+    assert [event.remark for event in events] == ["", "lift early"]
     assert f"'lift early' stands between two notes; it is put on the {said} one" in guesses(reading)
 
 
-def test_open_strings_need_no_finger_but_may_be_named() -> None:
+def test_fingers_and_positions_are_pinned_where_they_stand() -> None:
     bar = bar_of("3---", "fin|3 |")
     assert bar.events[0].notes[0].finger is Finger.RING
     position = bar_of("5---", "fin|@5:1|").events[0]
@@ -122,21 +122,23 @@ def test_open_strings_need_no_finger_but_may_be_named() -> None:
 
 
 @pytest.mark.parametrize(
-    ("line", "what"),
+    ("line", "quarters", "what"),
     [
-        ("1   2   ", "counts without a label"),
-        ("q   q   ", "values without a label"),
-        ("Am  C   ", "chords without a label"),
-        ("PM  lr  ", "words without a label"),
-        ("P.M.----", "a palm mute drawn over the notes"),
+        ("1   &   ", [Fraction(1, 2), Fraction(3, 2)], "counts"),
+        ("e   q.  ", [Fraction(1, 2), Fraction(3, 2)], "note values"),
+        ("Am  C   ", [1, 1], "chords"),
+        ("PM  lr  ", [1, 1], "words"),
+        ("P.M.----", [1, 1], "a palm mute drawn over the notes"),
     ],
 )
-def test_a_line_without_a_label_is_told_by_what_stands_in_it(line: str, what: str) -> None:
-    text = "\n".join(["Tempo: 90", "Time: 2/4", f"  {line}", *(f"e |{'0---0---' if name == 'e' else '--------'}|".replace("e", name, 1) for name in "eBGDAE")])
-    events = read_tab(text).song.parts[0].bars[0].events
-    assert [event.quarters for event in events] == [1, 1], what
-    marked = {"Am": bool(events[0].chord), "PM": bool(events[0].techniques), "P.": bool(events[0].techniques)}
-    assert marked.get(line[:2], True), what
+def test_a_line_without_a_label_is_told_by_what_stands_in_it(line: str, quarters: list[Fraction], what: str) -> None:
+    """The notes stand evenly: only counts and values make anything but quarters of them."""
+    strings = [f"{name} |{'0---0---' if name == 'e' else '--------'}|" for name in "eBGDAE"]
+    events = read_tab("\n".join(["Tempo: 90", "Time: 2/4", f"   {line}", *strings])).song.parts[0].bars[0].events
+    assert [event.quarters for event in events] == quarters
+    assert [event.chord for event in events] == (["Am", "C"] if what == "chords" else ["", ""])
+    muted = [Technique.PALM_MUTE in event.techniques for event in events]
+    assert muted == {"words": [True, False], "a palm mute drawn over the notes": [True, True]}.get(what, [False, False])
 
 
 def test_lines_of_words_that_no_strings_follow_are_remarks() -> None:

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.grade import TUNE_FLOOR
-from clear_steps.core.score import Bar, Event, Note, Part, Picking
+from clear_steps.core.score import Bar, Event, Note, Part
 from clear_steps.core.score.ringing import BASS_STRING, ringing_in
 
 # Shares of the four scores in the overall one.
@@ -14,9 +14,8 @@ WEIGHTS = {"tune": 0.4, "bass": 0.15, "harmony": 0.25, "rhythm": 0.2}
 
 _OCTAVE_CREDIT = 0.75  # the right note in another octave counts most of the way
 _INNER_CREDIT = 0.9  # the right note, under another one
-_PLUCKED = (Picking.FINGERS, Picking.THUMB_PICK, Picking.PICK_AND_FINGERS)
-_LEAST_UNDER_OTHERS = 0.25  # of the moments on thick strings, for these to be a bass
 _LATER_CREDIT = 0.9  # a bend's target reached a moment later, by a slide
+_LEAST_UNDER_OTHERS = 0.25  # of the moments on thick strings, for these to be a bass
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +31,7 @@ class Kept:
     rhythm: float
     overall: float
     same_onsets: float
-    has_bass: bool = True
+    has_bass: bool
 
     def still_the_tune(self, floor: float = TUNE_FLOOR) -> bool:
         """Whether enough of the tune is left, in per cent, to be called by its name."""
@@ -118,7 +117,7 @@ class _Wanted:
 
 def _has_bass(part: Part) -> bool:
     """Whether the thick strings carry a voice of their own, and not a line that passes over them now and then."""
-    if part.picking in _PLUCKED or any(ringing.guessed for bar in part.bars for ringing in ringing_in(bar)):
+    if (part.picking and part.picking.plucked) or any(ringing.guessed for bar in part.bars for ringing in ringing_in(bar)):
         return True
     low = [event.struck for bar in part.bars for event in bar.events if any(note.string >= BASS_STRING and not note.dead for note in event.struck)]
     return sum(len(struck) > 1 for struck in low) >= _LEAST_UNDER_OTHERS * len(low)

@@ -28,7 +28,7 @@ def with_one_pattern(writing: Writing, proposals: Proposals, is_reached: Callabl
         tried = [made for rhythm in rhythms if (made := _all_with(writing, rhythm, bars, proposals))]
         worth = [made for made in sorted(tried, key=lambda made: -made.kept) if made.kept >= writing.kept - _DEAREST]
         if found := next((made for made in worth if is_reached(made.version)), None):
-            writing.take_over(found)
+            writing.become(found)
             holding |= {edit.id for edit in found.edits if edit.kind == _KIND and set(edit.bars) <= set(bars)}
     return frozenset(holding)
 

@@ -67,8 +67,8 @@ class Writing:
         other.edits, other.version, other.settled = list(edits), version, self.settled
         return other
 
-    def take_over(self, other: "Writing") -> None:
-        """What an attempt became."""
+    def become(self, other: "Writing") -> None:
+        """Go on from an attempt."""
         self.edits, self.version = other.edits, other.version
 
     def without(self, refused: Iterable[Edit], proposals: Proposals) -> tuple[list[Edit], Part]:

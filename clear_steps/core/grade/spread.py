@@ -22,7 +22,7 @@ class Spread:
 
     @property
     def counted_mm(self) -> float:
-        """As a reach that is passed through, the less the more time the hand has in between; 0 from 0.6 s on."""
+        """As a reach that is passed through, the less the more time the hand has in between; none beyond 0.6 s."""
         if self.seconds > _LONGEST_SECONDS:
             return 0.0
         late = max(self.seconds - _OPEN_SECONDS, 0.0) / (_LONGEST_SECONDS - _OPEN_SECONDS)
@@ -43,19 +43,18 @@ class Spreads:
             self._recent.popleft()
         earlier = list(self._recent)[:-1]  # into the grip from the one just before it leads a move
         self._recent.append((self._at, grip))
-        spreads = [
-            Spread(mm, frets, round(self._at - then, 9)) for then, old in earlier if then < self._at for mm, frets in _apart(old, grip, self._neck) if mm > 0
-        ]
+        found = ((self._at - then, _apart(old, grip, self._neck)) for then, old in earlier if then < self._at)
+        spreads = (Spread(*apart, round(time, 9)) for time, apart in found if apart)
         return max(spreads, key=lambda spread: spread.counted_mm, default=None)
 
 
 @lru_cache(maxsize=20_000)
-def _apart(old: Grip, new: Grip, neck: Neck) -> tuple[tuple[float, tuple[int, int]], ...]:
+def _apart(old: Grip, new: Grip, neck: Neck) -> tuple[float, tuple[int, int]] | None:
     """Between two grips of one note each, by different fingers: mm in the hand's own frame, and the frets; nothing else is a spread."""
     if len(old.presses) != 1 or len(new.presses) != 1:
-        return ()
+        return None
     (finger, a), (other, b) = old.presses[0], new.presses[0]
     if finger is other or Finger.THUMB in (finger, other):
-        return ()
+        return None
     moved = neck.fret_mm(new.position) - neck.fret_mm(old.position)
-    return ((abs(neck.fret_mm(b.fret) - neck.fret_mm(a.fret) - moved), (min(a.fret, b.fret), max(a.fret, b.fret))),)
+    return abs(neck.fret_mm(b.fret) - neck.fret_mm(a.fret) - moved), (min(a.fret, b.fret), max(a.fret, b.fret))

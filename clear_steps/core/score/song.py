@@ -55,6 +55,11 @@ class Picking(StrEnum):
     THUMB_PICK = "thumb-pick"
     PICK_AND_FINGERS = "pick and fingers"
 
+    @property
+    def plucked(self) -> bool:
+        """Whether fingers sound strings, so that voices far apart can go together."""
+        return self is not Picking.PICK
+
 
 class Instrument(StrEnum):
     """Kind of guitar."""

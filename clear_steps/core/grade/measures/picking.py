@@ -12,7 +12,7 @@ _FINGER_SHARE = 0.3  # fingers lie on their strings: a skip is a third of the pi
 
 def picking(bar: PlayedBar, ladder: Ladder) -> Finding:
     """String skips per second; with fingers they count less, and far strings at once count nothing."""
-    plucked = bar.picking in (Picking.FINGERS, Picking.THUMB_PICK, Picking.PICK_AND_FINGERS)
+    plucked = bar.picking is not None and bar.picking.plucked
     skips = _skips(bar) + ([] if plucked else _gaps(bar))
     if not skips:
         return nothing(UNIT)
