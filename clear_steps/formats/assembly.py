@@ -133,7 +133,7 @@ class _Assembler:
         tables = hand_tables(Part(tuning=self._tuning, capo=self._part.capo), default_ladder(), GradeRequest(hands=("medium",)))
         found = place(list(self._moments(groups)), self._tuning, self._part.capo, tables)
         if found is None:  # every moment can be placed alone, so only notes that must keep a string are in the way
-            free = [Moment(moment.seconds, tuple(replace(pitch, follows=None) for pitch in moment.pitches)) for moment in self._moments(groups)]
+            free = [Moment(moment.seconds, tuple(replace(pitch, follows=None) for pitch in moment.pitches), moment.held) for moment in self._moments(groups)]
             found = place(free, self._tuning, self._part.capo, tables)
         assert found is not None
         return found
@@ -144,11 +144,14 @@ class _Assembler:
             starts.append(at)
             at += measure.length
         before: _Group | None = None
+        sounding: list[PitchedNote] = []  # struck in the moment before, then held in it
         for group in groups:
             now = starts[group.bar] + group.onset
             waited = now - (starts[before.bar] + before.onset) if before else Fraction(0)
-            yield Moment(float(waited * 60 / self._tempo), tuple(_pitch(note, before.notes if before else ()) for note in group.notes))
-            before = group
+            # For the hand what rings ends with the bar: there the grip is renewed.
+            held = [at for at, note in enumerate(sounding) if before and before.bar == group.bar and note.onset + note.quarters > group.onset]
+            yield Moment(float(waited * 60 / self._tempo), tuple(_pitch(note, before.notes if before else ()) for note in group.notes), tuple(held))
+            before, sounding = group, [*group.notes, *(sounding[at] for at in held)]
 
     def _bar(self, index: int, measure: PitchedMeasure, groups: Sequence[tuple[_Group, Sequence[Spot]]]) -> Bar:
         events: list[Event] = []

@@ -6,6 +6,7 @@ from dataclasses import replace
 from clear_steps.core.hand.demands import Spot
 from clear_steps.core.hand.placing import Moment, Pitch, Placed
 from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part
+from clear_steps.core.score.ringing import ringing_in
 from clear_steps.core.score.timing import BarTime
 
 Stays = Callable[[Note, bool], bool]
@@ -15,12 +16,14 @@ Stays = Callable[[Note, bool], bool]
 def moments_of(part: Part, bars: range, times: Sequence[BarTime], stays: Stays) -> Iterator[Moment]:
     """The pitches of some bars (indexes), one moment an event that holds notes; slurred and tied ones keep their string."""
     before: tuple[Note, ...] = ()
+    sounding: tuple[Note, ...] = ()  # struck in the moment before, then held in it
     waited = 0.0
     for index in bars:
-        for event in part.bars[index].events:
+        for event, ringing in zip(part.bars[index].events, ringing_in(part.bars[index]), strict=True):
             if event.notes:
-                yield Moment(waited, tuple(_pitch(part, note, before, stays) for note in event.notes))
-                waited, before = 0.0, event.notes
+                held = tuple(at for at, note in enumerate(sounding) if note in ringing.notes)
+                yield Moment(waited, tuple(_pitch(part, note, before, stays) for note in event.notes), held)
+                waited, before, sounding = 0.0, event.notes, (*event.notes, *(sounding[at] for at in held))
             waited += float(event.quarters) * times[index].quarter_seconds
 
 

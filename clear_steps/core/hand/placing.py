@@ -19,8 +19,9 @@ _LOW_POSITION = 4
 _MOST_PLACES = 12  # of one event that are tried
 _WIDEST_FRETS = 4  # a chord's frets lie so far apart at most, open strings aside
 _OPEN_STRING_COST = 60  # an open string while the hand is up the neck: it sounds and lies apart from its neighbours (from memory)
-_HIGH_COST = 8  # a fret above the fifth, a note: between equals people write low on the neck (from memory)
-_NO_LINKS = Links()
+_FRET_COST = 8  # a fret, a note: between equals people write low on the neck (from memory)
+_HIGH_COST = 80  # on top of it a fret above the fifth: a move saved is no reason to take a tune up the thick strings (from memory)
+_CUT_COST = 2000  # a held note that must make room on its string: about what a reach or a move of Step 3.5 costs (from memory)
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,10 +35,14 @@ class Pitch:
 
 @dataclass(frozen=True, slots=True)
 class Moment:
-    """Pitches struck together, `seconds` after the moment before."""
+    """Pitches struck together, `seconds` after the moment before.
+
+    `held` names what still sounds of the moment before: its pitches by index, then, counted on, what was held in it.
+    """
 
     seconds: float
     pitches: tuple[Pitch, ...]
+    held: tuple[int, ...] = ()
 
 
 Placed = tuple[Spot, ...]
@@ -52,7 +57,14 @@ class _State:
     waited: float  # seconds since that shape was set
     costs: Costs  # (1, row)
     placed: Placed
+    held: tuple[Spot | None, ...]  # None: cut off by a note on its string
     before: "_State | None"
+
+    def still_held(self, moment: Moment, placed: Placed) -> tuple[Spot | None, ...]:
+        """What sounds here and is to go on sounding in the next moment, under the places chosen there."""
+        sounding = (*self.placed, *self.held)
+        struck = {spot.string for spot in placed}
+        return tuple(spot if (spot := sounding[at]) and spot.string not in struck else None for at in moment.held)
 
 
 def places_of(midi: int, tuning: Tuning, capo: int, allowed: Allowed = lambda _: True) -> list[Spot]:
@@ -64,7 +76,7 @@ def places_of(midi: int, tuning: Tuning, capo: int, allowed: Allowed = lambda _:
 
 def place(moments: Sequence[Moment], tuning: Tuning, capo: int, tables: HandTables, allowed: Allowed = lambda _: True) -> tuple[Placed, ...] | None:
     """A spot for every pitch of every moment, in order; None where some moment cannot be placed."""
-    states = [_State(None, 0.0, np.zeros((1, 1), dtype=np.int64), (), None)]
+    states = [_State(None, 0.0, np.zeros((1, 1), dtype=np.int64), (), (), None)]
     for moment in moments:
         choices = list(_choices(moment, tuning, capo, allowed))
         grown = [_grown(state, moment, placed, tables) for state in states for placed in choices if _keeps_strings(moment, state.placed, placed)]
@@ -116,26 +128,34 @@ def _keeps_strings(moment: Moment, before: Placed, placed: Placed) -> bool:
 
 
 def _grown(state: _State, moment: Moment, placed: Placed, tables: HandTables) -> _State:
-    high = _HIGH_COST * COST_UNITS * sum(max(spot.fret - 5, 0) for spot in placed)
-    pressed = tuple(sorted((spot for spot in placed if spot.fret), key=lambda spot: (spot.fret, -spot.string)))
+    going_on = state.still_held(moment, placed)
+    held = tuple(spot for spot in going_on if spot)
+    extra = COST_UNITS * _extra_cost(state, len(going_on) - len(held), placed)
     waited = state.waited + moment.seconds
-    if state.shape and state.shape.spots[0].fret > _LOW_POSITION:
-        high += _OPEN_STRING_COST * COST_UNITS * sum(not spot.fret for spot in placed)
+    pressed = tuple(sorted((spot for spot in (*placed, *held) if spot.fret), key=lambda spot: (spot.fret, -spot.string)))
     if not pressed:
-        return _State(state.shape, waited, state.costs + high, placed, state)
-    shape = Shape(pressed, frozenset(spot.string for spot in placed if not spot.fret))
-    costs = tables.grip_costs(shape)[:1] + high
+        return _State(state.shape, waited, state.costs + extra, placed, going_on, state)
+    shape = Shape(pressed, frozenset(spot.string for spot in (*placed, *held) if not spot.fret))
+    costs = tables.grip_costs(shape)[:1] + extra
     if state.shape is None:
-        return _State(shape, 0.0, costs + int(state.costs.min()), placed, state)
-    moves = tables.move_costs(state.shape, shape, _NO_LINKS, max(round(waited, 9), 0.01))[:1]
-    return _State(shape, 0.0, (state.costs[:, :, None] + moves).min(axis=1) + costs, placed, state)
+        return _State(shape, 0.0, costs + int(state.costs.min()), placed, going_on, state)
+    links = Links(kept=tuple(spot.string for spot in held if spot.fret))
+    moves = tables.move_costs(state.shape, shape, links, max(round(waited, 9), 0.01))[:1]
+    return _State(shape, 0.0, (state.costs[:, :, None] + moves).min(axis=1) + costs, placed, going_on, state)
+
+
+def _extra_cost(state: _State, cut: int, placed: Placed) -> int:
+    """What no grip or move costs: frets up the neck, open strings among them, notes cut off."""
+    frets = sum(_FRET_COST * spot.fret + _HIGH_COST * max(spot.fret - 5, 0) for spot in placed)
+    is_up = state.shape is not None and state.shape.spots[0].fret > _LOW_POSITION
+    return frets + _CUT_COST * cut + (_OPEN_STRING_COST * sum(not spot.fret for spot in placed) if is_up else 0)
 
 
 def _cheapest_of_each(states: list[_State]) -> list[_State]:
     """The cheapest state of every way to place the moment, and of these the cheapest few."""
-    best: dict[tuple[Placed, Shape | None], _State] = {}
+    best: dict[tuple[object, ...], _State] = {}
     for state in states:
-        key = (state.placed, state.shape)
+        key = (state.placed, state.held, state.shape)
         if key not in best or state.costs.min() < best[key].costs.min():
             best[key] = state
     return sorted(best.values(), key=lambda state: int(state.costs.min()))[:_BEAM]

@@ -38,6 +38,14 @@ def test_another_place_sounds_the_same() -> None:
         assert [part.pitch_of(note) for event in events for note in event.notes] == [part.pitch_of(n) for e in part.bars[0].events for n in e.notes]
 
 
+def test_a_note_alone_does_not_leap_up_the_neck() -> None:
+    def places(*bar: str) -> set[tuple[int, int]]:
+        return {spot for events in results("place", line(*bar).parts[0]) for spot in frets(events)[1] if frets(events)[0] == [(3, 0)]}
+
+    assert (2, 8) not in places("3.0", "1.3", "2.1", "3.0")
+    assert (2, 8) in places("3.0", "1.3", "2.5", "3.0"), "where the hand is near by it may"
+
+
 def test_a_bend_moves_to_a_string_that_gives_way_and_no_other() -> None:
     def bent(note: str) -> set[tuple[int, int]]:
         song = line(note, "1.0", "1.0", "1.0")

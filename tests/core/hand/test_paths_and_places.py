@@ -88,6 +88,31 @@ def test_a_low_scale_is_placed_low() -> None:
     assert max(spot.fret for spots in found for spot in spots) <= 5
 
 
+def test_a_fast_tune_stays_off_the_thick_strings_far_up_the_neck() -> None:
+    tune = [Moment(0.15, (Pitch(midi),)) for midi in (64, 67, 67, 69, 67, 64, 62, 60, 65, 64, 62, 60, 64, 60, 60, 55)]
+    found = place(tune, STANDARD, 0, TABLES)
+    assert found
+    assert max(spot.fret for (spot,) in found if spot.string >= 4) <= 7
+    assert sum(spot.fret for (spot,) in found) / len(found) < 6
+
+
+def test_a_note_is_placed_within_reach_of_one_that_is_held() -> None:
+    bass = Moment(0.75, (Pitch(52),))
+    struck = place([Moment(0.5, (Pitch(72),)), bass], STANDARD, 0, TABLES)
+    held = place([Moment(0.5, (Pitch(72),)), replace(bass, held=(0,))], STANDARD, 0, TABLES)
+    assert struck == ((Spot(1, 8),), (Spot(4, 2),)), "alone it lies low"
+    assert held == ((Spot(1, 8),), (Spot(5, 7),))
+
+
+def test_a_held_note_keeps_its_string() -> None:
+    over = [Moment(0.5, (Pitch(67),)), Moment(0.5, (Pitch(64),), held=(0,)), Moment(0.5, (Pitch(65),), held=(1,))]
+    found = place(over, STANDARD, 0, TABLES)
+    assert found
+    strings = [spots[0].string for spots in found]
+    assert strings[0] not in strings[1:]
+    assert place([replace(moment, held=()) for moment in over], STANDARD, 0, TABLES) == ((Spot(1, 3),), (Spot(1, 0),), (Spot(1, 1),))
+
+
 def test_a_tap_and_what_it_slides_to_are_the_picking_hands() -> None:
     song = with_note(with_note(line("1.5", "1.12", "1.14", "1.5"), 1, techniques=frozenset({Technique.TAP})), 2, techniques=frozenset({Technique.SLIDE}))
     demands = DemandsBook().of(song.parts[0])[0]

@@ -12,6 +12,7 @@ _HIGHEST_FRET = 17
 _MOST_NOTES_ALONE = 8  # in a busier bar one note elsewhere changes little
 _STRING_STEPS = (1, -1, 2, -2)
 _CLOSE_FRETS = 3
+_REACHED_FRETS = 4  # a note alone goes no farther up from what the hand presses near by: a leap is no easier place
 _LOWEST_BENT_FRET = 3  # nearer the nut a string hardly gives way (common practice, no source)
 _LOWEST_BENT_STRING = 4  # thicker ones are stiff (common practice, no source)
 
@@ -25,12 +26,13 @@ def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
             yield (Change(index, bar.onsets[0], bar.events, tuple(event for event in events if event)),)
     if len(bar.events) > _MOST_NOTES_ALONE:
         return
+    pressed = [note.fret for near in part.bars[max(index - 1, 0) : index + 2] for event in near.events for note in event.notes if is_fretted(note)]
     for at, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
         following = bar.events[at + 1] if at + 1 < len(bar.events) else None
         if len(event.notes) == 1 and is_fretted(event.notes[0]) and not _hangs_together(event, following):
             for step in _STRING_STEPS[:2]:
                 moved = _moved(part, event, step)
-                if moved is not None and moved != event:
+                if moved is not None and moved != event and not _leaps(event.notes[0].fret, moved.notes[0].fret, pressed):
                     yield (Change(index, onset, (event,), (moved,)),)
 
 
@@ -57,6 +59,13 @@ def _hangs_together(event: Event, following: Event | None) -> bool:
     note = event.notes[0]
     after = [other for other in following.notes if other.string == note.string] if following else []
     return note.tied or bool(note.techniques & ARRIVING) or any(other.tied or other.techniques & ARRIVING for other in after)
+
+
+def _leaps(before: int, after: int, pressed: list[int]) -> bool:
+    """Whether a note goes up the neck, away from everything else that is pressed."""
+    others = pressed.copy()
+    others.remove(before)
+    return after > before and bool(others) and all(abs(after - fret) > _REACHED_FRETS for fret in others)
 
 
 def _moved(part: Part, event: Event, step: int) -> Event | None:
