@@ -7,7 +7,7 @@ import pytest
 
 from clear_steps.core.easier import KINDS, applied
 from clear_steps.core.easier.kinds.rhythm import beats_alone
-from clear_steps.core.score import TUNINGS, Bend, Event, Metre, Note, Part, Song, Technique
+from clear_steps.core.score import TUNINGS, Bend, Event, Instrument, Metre, Note, Part, Song, Technique
 from tests.songs import line
 
 HALF = Fraction(1, 2)
@@ -31,11 +31,18 @@ def frets(events: tuple[Event, ...]) -> list[list[tuple[int, int]]]:
 
 
 def test_another_place_sounds_the_same() -> None:
-    part = line("1.5", "1.8", "2.6", "1.5").parts[0]
+    part = replace(line("1.5", "1.8", "2.6", "1.5").parts[0], instrument=Instrument.ELECTRIC)
     moved = results("place", part)
     assert [[(2, 10)], [(2, 13)], [(3, 10)], [(2, 10)]] in [frets(events) for events in moved]
     for events in moved:
         assert [part.pitch_of(note) for event in events for note in event.notes] == [part.pitch_of(n) for e in part.bars[0].events for n in e.notes]
+
+
+def test_a_bar_up_the_neck_goes_to_open_position_if_all_of_it_lies_there() -> None:
+    assert [[(2, 4)], [(3, 3)], [(2, 1)], [(1, 0)]] in [frets(events) for events in results("place", line("3.8", "4.8", "3.5", "1.0").parts[0])]
+    assert all(spot[0][1] > 4 for events in results("place", line("1.5", "2.10", "1.5", "2.10").parts[0]) for spot in frets(events)[:1])
+    slurred = part_with(line("3.7", "3.9"), {1: Event(HALF, (Note(3, 9, frozenset({Technique.HAMMER_ON})),))})
+    assert all({string for event in frets(events) for string, _ in event} != {1, 2} for events in results("place", slurred))
 
 
 def test_a_note_alone_does_not_leap_up_the_neck() -> None:
@@ -50,7 +57,7 @@ def test_a_bend_moves_to_a_string_that_gives_way_and_no_other() -> None:
     def bent(note: str) -> set[tuple[int, int]]:
         song = line(note, "1.0", "1.0", "1.0")
         bend = replace(song.parts[0].bars[0].events[0].notes[0], bend=Bend(Fraction(2)))
-        part = part_with(song, {0: Event(HALF, (bend,))})
+        part = replace(part_with(song, {0: Event(HALF, (bend,))}), instrument=Instrument.ELECTRIC)
         moved = [events[0].notes[0] for events in results("place", part) if events[0].notes[0] != bend]
         assert all(note.bend == bend.bend and part.pitch_of(note) == part.pitch_of(bend) for note in moved)
         return {(note.string, note.fret) for note in moved}

@@ -18,7 +18,7 @@ from clear_steps.core.easier.kinds.phrases import (
 )  # fmt: skip
 from clear_steps.core.easier.kinds.technique import bend_to_fret, bend_to_slide, smaller_bend
 from clear_steps.core.easier.kinds.texture import muddy_out
-from clear_steps.core.score import Bar, Bend, Event, Note, Part, Section, Technique
+from clear_steps.core.score import Bar, Bend, Event, Instrument, Note, Part, Section, Technique
 from tests.songs import line
 
 Kind = Callable[[Part, int], object]
@@ -42,7 +42,9 @@ def test_a_bar_high_on_the_neck_goes_down_an_octave_as_a_whole_or_not_at_all() -
 
 
 def test_a_bar_low_on_the_neck_goes_up_an_octave_where_the_frets_are_narrower() -> None:
-    assert made(another_octave, line("6.1", "6.5", "5.3", "5.5", length=Fraction(1)).parts[0]) == [["6.13", "6.17", "5.15", "5.17"]]
+    low = replace(line("6.1", "6.5", "5.3", "5.5", length=Fraction(1)).parts[0], instrument=Instrument.ELECTRIC)
+    assert made(another_octave, low) == [["6.13", "6.17", "5.15", "5.17"]]
+    assert none_of(another_octave, replace(low, instrument=Instrument.ACOUSTIC)), "the body of the guitar is in the way"
     assert none_of(another_octave, line("6.1", "6.0").parts[0])
 
 

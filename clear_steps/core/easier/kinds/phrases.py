@@ -5,7 +5,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 from clear_steps.core.easier.edit import Change
-from clear_steps.core.easier.kinds.bars import each, plain, whole_bar, with_notes
+from clear_steps.core.easier.kinds.bars import each, plain, top_fret, whole_bar, with_notes
 from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part, Technique
 from clear_steps.core.score.ringing import BASS_STRING
 
@@ -15,14 +15,14 @@ _MOST_DIFFERENT = Fraction(1, 2)  # of a bar's onsets, for it to be called a var
 
 
 def another_octave(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """A bar twelve frets lower where all of it lies from the 12th fret on; or higher, where the frets are narrower, if it fits on the neck."""
+    """A bar twelve frets lower where all of it lies from the 12th fret on; or higher, where the frets are narrower, if the hand gets there."""
     bar = part.bars[index]
     notes = [note for event in bar.events for note in event.notes if not note.dead]
     if not notes or any(Technique.NATURAL_HARMONIC in note.techniques for note in notes):
         return
     if all(note.fret >= _OCTAVE_FRETS for note in notes):
         yield whole_bar(bar, index, [_moved(event, -_OCTAVE_FRETS) for event in bar.events])
-    elif all(0 < note.fret <= part.highest_fret - _OCTAVE_FRETS for note in notes):
+    elif all(0 < note.fret <= top_fret(part, index) - _OCTAVE_FRETS for note in notes):
         yield whole_bar(bar, index, [_moved(event, _OCTAVE_FRETS) for event in bar.events])
 
 
