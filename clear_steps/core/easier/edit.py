@@ -3,11 +3,12 @@
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from functools import cached_property
 
 from clear_steps.core.score import Bar, Event, Metre, Part, Tuning
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)  # no slots: what is asked for often is kept
 class Change:
     """Events of one bar from `start` (quarters) on, and what stands there instead; equally long, unless the bar gets another metre."""
 
@@ -17,7 +18,7 @@ class Change:
     after: tuple[Event, ...]
     metre: Metre | None = None
 
-    @property
+    @cached_property
     def stop(self) -> Fraction:
         """Where the change ends in the bar, in quarters, before or after it, whichever is later."""
         return self.start + max(sum((event.quarters for event in events), Fraction(0)) for events in (self.before, self.after))

@@ -60,7 +60,8 @@ class Proposals:
     def made(self, version: Part, changes: Sequence[Change], index: int) -> Part | None:
         """The version with changes of or near one bar; None if they do not fit or hang together."""
         made = applied(version, changes)
-        if made is None or not all(_well_formed(made, change.bar) for change in changes):
+        touched = {change.bar for change in changes}
+        if made is None or not all(made.bars[at].quarters == version.bars[at].quarters and _hangs_together(made, at) for at in touched):
             return None
         known = {at: self._known_bars.setdefault(bar, bar) for at, bar in _touched(changes, made, index).items()}
         return replace(made, bars=tuple(known.get(at, bar) for at, bar in enumerate(made.bars)))
@@ -74,7 +75,7 @@ def _touched(changes: Sequence[Change], made: Part, index: int) -> dict[int, Bar
     return {at: made.bars[at] for at in {change.bar for change in changes} | {index}}
 
 
-def _well_formed(part: Part, index: int) -> bool:
+def _hangs_together(part: Part, index: int) -> bool:
     """No tie in the bar or into the next one has lost the note it holds on; no two notes share a string."""
     bars = part.bars[max(index - 1, 0) : index + 2]
     before: dict[int, int] = {}
@@ -85,4 +86,4 @@ def _well_formed(part: Part, index: int) -> bool:
             if len(frets) < len(event.notes) or (hangs and (at > 0 or index == 0)):
                 return False
             before = frets
-    return part.bars[index].quarters == sum(event.quarters for event in part.bars[index].events)
+    return True
