@@ -157,9 +157,14 @@ def test_a_dropped_file_is_read(page: Page) -> None:
     page.sees("hardest in bar 1")
 
 
-def test_songs_are_filtered_by_tuning_and_technique(page: Page) -> None:
+def test_songs_stand_on_terraces_and_are_filtered(page: Page) -> None:
     page.open()
     page.sees("Rolling pins")
+    steps = [section.get_attribute("aria-label") for section in page.chrome.find_elements(By.CSS_SELECTOR, "main section")]
+    assert steps == ["Step 4", "Step 5", "Step 8"]
+    page.find("select[aria-label='Only songs with this Step']").send_keys("Step 5")
+    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 2, "the songs of Step 5")
+    page.find("select[aria-label='Only songs with this Step']").send_keys(Keys.HOME)
     page.find("select[aria-label='Only songs with this technique']").send_keys("tap")
     page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 1, "one song with taps")
     page.find("select[aria-label='Only songs with this tuning']").send_keys("drop D")
