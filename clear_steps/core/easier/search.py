@@ -12,7 +12,7 @@ from dataclasses import dataclass, replace
 from functools import partial
 from math import ceil
 
-from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
+from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
 from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.edit import Change, Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
@@ -22,6 +22,7 @@ from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.easier.refusing import blocking_bars
 from clear_steps.core.easier.tidying import Tidier
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.grade import Ability, Grader, GradeRequest, Grading, Ladder, grade_part
@@ -143,7 +144,7 @@ class _Search:
     def result(self, target: float, before: Grading) -> Easier:
         """What stands now, as an answer."""
         reached = self._heights.reached(self.version, self._target)
-        blocking = () if reached else self._blocking()
+        blocking = () if reached else blocking_bars(self.version, self._target, self._heights, self._proposals)
         after, kept = self._heights.graded(self.version), self._plain_scores.of(self.version)
         return Easier(target, reached, tuple(self._writing.edits), self.version, before, after, kept, blocking)
 
@@ -259,26 +260,6 @@ class _Search:
             if height.level <= way.level - _WORTHLESS:
                 grown.append(_Way((*way.taken, proposed), proposed.version, proposed.kept, height))
         return grown
-
-    def _blocking(self) -> tuple[Blocking, ...]:
-        """Bars above the target, with the best that each kind could still do.
-
-        Where all bars meet it and only the song does not, the hardest bars and what comes on top of them.
-        """
-        bars, grading = self._heights.of(self.version), self._heights.graded(self.version)
-        above = [bar for bar in bars if bar.level > self._target + TOLERANCE]
-        if above:
-            return tuple(Blocking(bar.grade.index, bar.measure, bar.step, self._tried(bar), bar.limit) for bar in above)
-        on_top = "memory" if grading.memory >= grading.stamina else "stamina"
-        return tuple(Blocking(index, on_top, bars[index].step, self._tried(bars[index])) for index in grading.peak_bars)
-
-    def _tried(self, bar: Height) -> tuple[Tried, ...]:
-        tried = []
-        for kind in self._proposals.kinds.values():
-            versions = (proposed.version for proposed in self._proposals.of_kind(kind, self.version, bar.grade.index))
-            lowest = min((self._heights.at(version, bar.grade.index) for version in versions), key=lambda height: height.level, default=bar)
-            tried.append(Tried(kind.name, lowest.grade.findings[bar.measure].step if bar.limit else lowest.grade.step))
-        return tuple(tried)
 
 
 def _with_version(song: Song, original: Part, version: Part) -> Song:
