@@ -25,15 +25,22 @@ class _Named:
 
 
 def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """Highest Step + 0.5 log2(1 + demands per second) + 0.2 for each further kind."""
+    """The highest of Step + 0.5 log2(1 + demands per second that are at least as hard), + 0.2 for each further kind.
+
+    Easy demands, however many, do not make a hard one harder: a bend among palm-muted notes is one bend.
+    """
     used = [(row, string, moment) for moment in bar.moments for row, string in _demands(moment, ladder) if row.step > 0]
     if not used:
         return nothing(UNIT)
     counts = Counter(row for row, _, _ in used)
     rate = len(used) / bar.seconds
     hardest, string, moment = max(used, key=lambda entry: entry[0].step)
-    step = hardest.step + _RATE_WEIGHT * log2(1 + rate) + _KIND_WEIGHT * (len(counts) - 1)
+    step = max(row.step + _RATE_WEIGHT * log2(1 + _as_hard(counts, row) / bar.seconds) for row in counts) + _KIND_WEIGHT * (len(counts) - 1)
     return Finding(min(step, HARDEST_STEP), rate, UNIT, Place(moment.onset, (string,)), _evidence(bar, moment, string, hardest, counts))
+
+
+def _as_hard(counts: Counter[_Named], least: _Named) -> int:
+    return sum(count for row, count in counts.items() if row.step >= least.step)
 
 
 def _demands(moment: Moment, ladder: Ladder) -> Iterator[tuple[_Named, int]]:
