@@ -53,6 +53,19 @@ def test_a_note_alone_does_not_leap_up_the_neck() -> None:
     assert (2, 8) in places("3.0", "1.3", "2.5", "3.0"), "where the hand is near by it may"
 
 
+def test_a_bar_does_not_leap_up_the_neck_away_from_its_neighbours() -> None:
+    low, high, moved = line("2.1", "2.3"), line("3.8", "3.10", tempo=100), line("1.3", "1.5", "1.3", "1.5")
+
+    def places(*around: Song) -> list[list[list[tuple[int, int]]]]:
+        bars = (around[0].parts[0].bars[0], moved.parts[0].bars[0], around[1].parts[0].bars[0])
+        part = replace(moved.parts[0], bars=bars)
+        return [frets(version.bars[1].events) for changes in KINDS["place"].propose(part, 1) if (version := applied(part, changes))]
+
+    elsewhere = [[(2, 8)], [(2, 10)], [(2, 8)], [(2, 10)]]
+    assert elsewhere not in places(low, low)
+    assert elsewhere in places(low, high), "one of the neighbours lies there"
+
+
 def test_a_bend_moves_to_a_string_that_gives_way_and_no_other() -> None:
     def bent(note: str) -> set[tuple[int, int]]:
         song = line(note, "1.0", "1.0", "1.0")

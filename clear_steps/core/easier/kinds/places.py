@@ -1,6 +1,6 @@
 """The same pitches at other places of the neck."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
 
 from clear_steps.core.easier.edit import Change
@@ -12,7 +12,7 @@ _MOST_NOTES_ALONE = 8  # in a busier bar one note elsewhere changes little
 _STRING_STEPS = (1, -1, 2, -2)
 _OPEN_POSITION = 4  # the highest fret of it
 _CLOSE_FRETS = 3
-_REACHED_FRETS = 4  # a note alone goes no farther up from what the hand presses near by: a leap is no easier place
+_REACHED_FRETS = 4  # nothing goes farther up from what the hand presses near by: a leap is no easier place
 _LOWEST_BENT_FRET = 3  # nearer the nut a string hardly gives way (common practice, no source)
 _LOWEST_BENT_STRING = 4  # thicker ones are stiff (common practice, no source)
 
@@ -22,21 +22,24 @@ def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     bar, top = part.bars[index], top_fret(part, index)
     shifted = [[_moved(part, event, step, top) for event in bar.events] for step in _STRING_STEPS]
     lowered = [_in_open_position(part, *pair) for pair in zip(bar.events, (*bar.events[1:], None), strict=True)]
-    for events in (*shifted, lowered):
-        if all(event is not None for event in events) and tuple(events) != bar.events:
-            yield whole_bar(bar, index, [event for event in events if event])
+    around = [fret for near in (*part.bars[max(index - 1, 0) : index], *part.bars[index + 1 : index + 2]) for fret in _pressed(near.events)]
+    for candidate in (*shifted, lowered):
+        events = [event for event in candidate if event]
+        if len(events) == len(bar.events) and tuple(events) != bar.events and not _leap(_pressed(bar.events), _pressed(events), around):
+            yield whole_bar(bar, index, events)
     if len(bar.events) <= _MOST_NOTES_ALONE:
         yield from _notes_alone(part, index, top)
 
 
 def _notes_alone(part: Part, index: int, top: int) -> Iterator[tuple[Change, ...]]:
     bar = part.bars[index]
-    pressed = [note.fret for near in part.bars[max(index - 1, 0) : index + 2] for event in near.events for note in event.notes if is_fretted(note)]
+    pressed = [fret for near in part.bars[max(index - 1, 0) : index + 2] for fret in _pressed(near.events)]
     for onset, event, following in zip(bar.onsets, bar.events, (*bar.events[1:], None), strict=True):
         if len(event.notes) == 1 and is_fretted(event.notes[0]) and not _hangs_together(event.notes[0], following):
             for step in _STRING_STEPS[:2]:
-                moved = _moved(part, event, step, top)
-                if moved is not None and moved != event and not _leaps(event.notes[0].fret, moved.notes[0].fret, pressed):
+                moved, others = _moved(part, event, step, top), pressed.copy()
+                others.remove(event.notes[0].fret)
+                if moved is not None and moved != event and not _leap(_pressed([event]), _pressed([moved]), others):
                     yield (Change(index, onset, (event,), (moved,)),)
 
 
@@ -64,11 +67,15 @@ def _hangs_together(note: Note, following: Event | None) -> bool:
     return note.tied or bool(note.techniques & ARRIVING) or any(other.tied or other.techniques & ARRIVING for other in after)
 
 
-def _leaps(before: int, after: int, pressed: list[int]) -> bool:
-    """Whether a note goes up the neck, away from everything else that is pressed."""
-    others = pressed.copy()
-    others.remove(before)
-    return after > before and bool(others) and all(abs(after - fret) > _REACHED_FRETS for fret in others)
+def _pressed(events: Iterable[Event]) -> list[int]:
+    return [note.fret for event in events for note in event.notes if is_fretted(note)]
+
+
+def _leap(before: Sequence[int], after: Sequence[int], around: Sequence[int]) -> bool:
+    """Whether pressed frets go up the neck, away from all that is pressed around them."""
+    if not before or not after or not around or min(after) <= min(before):
+        return False
+    return all(fret < min(after) - _REACHED_FRETS or fret > max(after) + _REACHED_FRETS for fret in around)
 
 
 def _moved(part: Part, event: Event, step: int, top: int) -> Event | None:
