@@ -2,7 +2,8 @@
 
 from collections import deque
 from dataclasses import dataclass
-from functools import lru_cache
+from itertools import islice
+from operator import attrgetter
 
 from clear_steps.core.hand import Grip, Neck, passing_factor
 from clear_steps.core.score import Finger
@@ -29,32 +30,42 @@ class Spread:
         return self.mm * passing_factor(1 / self.seconds) * (1 - (1 - _LEAST_SHARE) * late)
 
 
+@dataclass(frozen=True, slots=True)
+class _Lone:
+    """The one finger of a grip: where it presses, and how far from the hand's own place, in mm."""
+
+    finger: Finger
+    fret: int
+    offset_mm: float
+
+    def to(self, other: "_Lone", seconds: float) -> Spread:
+        frets = (min(self.fret, other.fret), max(self.fret, other.fret))
+        return Spread(abs(other.offset_mm - self.offset_mm), frets, round(seconds, 9))
+
+
 class Spreads:
-    """Follows grips in time, and finds for each the spread that counts most, back over the one before it."""
+    """Follows grips in time, and finds for each the spread that counts most, back over the one before it.
+
+    Between grips of one note each, by different fingers; nothing else is a spread.
+    """
 
     def __init__(self, neck: Neck, before: Grip | None) -> None:
         self._neck, self._at = neck, 0.0
-        self._recent: deque[tuple[float, Grip]] = deque([(0.0, before)] if before else ())
+        self._recent: deque[tuple[float, _Lone | None]] = deque([(0.0, self._lone(before))] if before else ())
 
     def into(self, grip: Grip, seconds: float) -> Spread | None:
         """The widest spread into a grip that comes so many seconds after the one before."""
         self._at += seconds
         while self._recent and self._at - self._recent[0][0] > _LONGEST_SECONDS:
             self._recent.popleft()
-        earlier = list(self._recent)[:-1]  # into the grip from the one just before it leads a move
-        self._recent.append((self._at, grip))
-        found = ((self._at - then, _apart(old, grip, self._neck)) for then, old in earlier if then < self._at)
-        spreads = (Spread(*apart, round(time, 9)) for time, apart in found if apart)
-        return max(spreads, key=lambda spread: spread.counted_mm, default=None)
+        lone = self._lone(grip)
+        earlier = islice(self._recent, max(len(self._recent) - 1, 0))  # into the grip from the one just before it leads a move
+        spreads = [old.to(lone, self._at - then) for then, old in earlier if lone and old and old.finger is not lone.finger and then < self._at]
+        self._recent.append((self._at, lone))
+        return max(spreads, key=attrgetter("counted_mm"), default=None)
 
-
-@lru_cache(maxsize=20_000)
-def _apart(old: Grip, new: Grip, neck: Neck) -> tuple[float, tuple[int, int]] | None:
-    """Between two grips of one note each, by different fingers: mm in the hand's own frame, and the frets; nothing else is a spread."""
-    if len(old.presses) != 1 or len(new.presses) != 1:
-        return None
-    (finger, a), (other, b) = old.presses[0], new.presses[0]
-    if finger is other or Finger.THUMB in (finger, other):
-        return None
-    moved = neck.fret_mm(new.position) - neck.fret_mm(old.position)
-    return abs(neck.fret_mm(b.fret) - neck.fret_mm(a.fret) - moved), (min(a.fret, b.fret), max(a.fret, b.fret))
+    def _lone(self, grip: Grip) -> _Lone | None:
+        (finger, spot), *others = grip.presses
+        if others or finger is Finger.THUMB:
+            return None
+        return _Lone(finger, spot.fret, self._neck.fret_mm(spot.fret) - self._neck.fret_mm(grip.position))
