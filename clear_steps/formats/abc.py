@@ -60,12 +60,12 @@ def _measures(part: Any) -> list[PitchedMeasure]:
         notes = list(_notes(stream))
         end = max((note.onset + note.quarters for note in notes), default=Fraction(0))
         held = max(end, _fraction(stream.highestTime))
-        pickup = index == 0 and Fraction(0) < held < metre.quarters
-        measure = PitchedMeasure(metre, held if pickup or held > metre.quarters else metre.quarters, notes, pickup=pickup)
+        measure = PitchedMeasure(metre, held or metre.quarters, notes, pickup=index == 0 and Fraction(0) < held < metre.quarters)
         measure.tempo = _tempo(stream)
         measure.repeat_start = _repeats(stream.leftBarline, "start")
         measure.repeat_times = 2 if _repeats(stream.rightBarline, "end") else 0
         measure.endings = endings.get(id(stream), ())
+        measure.double_bar = not measure.repeat_times and getattr(stream.rightBarline, "type", "") == "double"
         measures.append(measure)
     return measures
 

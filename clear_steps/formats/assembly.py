@@ -8,7 +8,7 @@ from clear_steps.core.errors import Problem, ReadError
 from clear_steps.core.grade import GradeRequest, hand_tables
 from clear_steps.core.hand import Moment, Pitch, Spot, can_be_placed, place
 from clear_steps.core.hand.placing import HIGHEST_FRET
-from clear_steps.core.score import ASSUMED_TEMPO, STANDARD, Bar, Event, Metre, Note, Part, Section, Song, Technique, name_of
+from clear_steps.core.score import ASSUMED_TEMPO, STANDARD, Bar, BarLength, Event, Metre, Note, Part, Section, Song, Technique, cut_bars, name_of
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
 from clear_steps.ladders import default_ladder
 
@@ -71,6 +71,7 @@ class _Assembler:
     def part(self) -> Part:
         """The part, its notes placed."""
         name = self._part.name
+        self._fill_short_measures()
         if self._part.tuning is None and any(note.spot is None for measure in self._part.measures for note in measure.notes):
             self._log.guessed.append(f"{name or 'the part'} has no tab; its notes are placed on a guitar in standard tuning by what costs the hand least")
         shift = self._octave_shift()
@@ -84,6 +85,17 @@ class _Assembler:
             self._log.guessed.append(f"{self._ringing} notes of {name or 'the part'} sound over later ones; they are written as left to ring")
         sections = tuple(Section(measure.section, index) for index, measure in enumerate(self._part.measures) if measure.section)
         return Part(name, self._tuning, self._part.capo, bars=bars, sections=sections)
+
+    def _fill_short_measures(self) -> None:
+        """A rest fills each, but for a pickup and those that a repeat cuts in two."""
+        measures = self._part.measures
+        lengths = [BarLength(own.length, own.metre.quarters, own.repeat_start, own.repeat_times > 0 or own.double_bar) for own in measures]
+        cut = cut_bars(lengths)
+        for index, (own, held) in enumerate(zip(measures, lengths, strict=True)):
+            own.pickup = own.pickup or index in cut
+            if held.short and not own.pickup:
+                own.length = held.whole
+                self._log.guessed.append(f"bar {self._number(index)} holds {held.quarters} of {held.whole} quarters; a rest fills it")
 
     def _octave_shift(self) -> int:
         """Octaves, in half tones, by which pitches without a place are moved.

@@ -31,7 +31,7 @@ class PitchedMeasure:
     """One written measure."""
 
     metre: Metre
-    length: Fraction  # what the file gives it
+    length: Fraction  # what it holds; a short one is filled with a rest, unless it is a pickup or a repeat cuts it
     notes: list[PitchedNote] = field(default_factory=list)
     texts: list[tuple[Fraction, str]] = field(default_factory=list)
     chords: list[tuple[Fraction, str]] = field(default_factory=list)

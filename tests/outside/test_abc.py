@@ -44,3 +44,23 @@ def test_a_tune_of_the_lower_neck_is_placed_in_open_position() -> None:
     frets = [note.fret for _, _, event in song.parts[0].events() for note in event.notes]
     assert max(frets) <= 5
     assert frets.count(0) >= 6
+
+
+TWO_PARTS = "X:1\nT:Loft ladder\nM:4/4\nL:1/4\nK:G\nD|GABc|d3:|\n|:d|cBAG|%s:|\n"
+
+
+def test_a_repeat_may_cut_a_bar_in_two() -> None:
+    """The pickup of a second part is no bar of its own: no rest, no other metre, and it survives the text (common practice, no source)."""
+    song = import_song("tune.abc", (TWO_PARTS % "G3").encode()).song
+    part = song.parts[0]
+    assert [bar.quarters for bar in part.bars] == [1, 4, 3, 1, 4, 3]
+    assert {str(bar.metre) for bar in part.bars} == {"4/4"}
+    assert read_song("tune.tab", write_song("tune.tab", song)).parts == song.parts
+    assert [bar.events for bar in read_song("tune.musicxml", write_song("tune.musicxml", song)).parts[0].bars] == [bar.events for bar in part.bars]
+    assert grade_part(song, part, default_ladder()).bars[3].findings["rhythm"].step == 0
+
+
+def test_a_bar_that_is_short_for_no_reason_is_filled_and_told() -> None:
+    found = import_song("tune.abc", (TWO_PARTS % "G2").encode())
+    assert found.song.parts[0].bars[5].quarters == 4
+    assert "bar 5 holds 2 of 4 quarters; a rest fills it" in found.guessed

@@ -35,6 +35,8 @@ def recurrences(part: Part) -> tuple[Recurrence, ...]:
         if index == like:
             continue
         how = _how(part, part.bars[like], part.bars[index])
+        if how != "again" and sum(bool(event.struck) for event in part.bars[index].events) < 2:
+            continue  # one note elsewhere is no figure
         last = found[-1] if found else None
         goes_on = last is not None and last.last == index - 1 and last.how == how
         if last and goes_on and like == last.like_last + 1 and like < last.first and last.like_last - last.like == last.last - last.first:

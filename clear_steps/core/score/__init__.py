@@ -1,5 +1,6 @@
 """What is written down: pitch, tuning, rhythm, techniques and the song."""
 
+from clear_steps.core.score.cut import BarLength, cut_bars
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
 from clear_steps.core.score.played import played_order
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
@@ -41,6 +42,7 @@ __all__ = [
     "UNPICKED",
     "USUAL_FRETS",
     "Bar",
+    "BarLength",
     "BarReading",
     "Bend",
     "Event",
@@ -58,6 +60,7 @@ __all__ = [
     "Technique",
     "Tuning",
     "Writing",
+    "cut_bars",
     "default_tuning",
     "letter_of",
     "midi_of",

@@ -166,7 +166,7 @@ class Bar:
     repeat_times: int = 0  # played so often in all, at a closing repeat sign; 0 = no sign
     endings: tuple[int, ...] = ()
     double_bar: bool = False
-    pickup: bool = False  # a first bar that holds less than its metre
+    pickup: bool = False  # holds less than its metre: a first bar, or one of two that a repeat cuts
 
     def __hash__(self) -> int:
         return hash(self.events)

@@ -93,8 +93,7 @@ class _PartReader:
         measure.metre = self._metre
         measure.endings = self._endings or measure.endings
         measure.pickup = index == 0 and end < self._metre.quarters and (element.get("implicit") == "yes" or element.get("number") == "0")
-        measure.length = end if measure.pickup or end > self._metre.quarters else self._metre.quarters
-        measure.length = measure.length or self._metre.quarters
+        measure.length = end or self._metre.quarters
         return measure
 
     def _duration(self, element: Element) -> Fraction:

@@ -5,7 +5,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-from clear_steps.core.score import Metre, parse_length
+from clear_steps.core.score import BarLength, Metre, cut_bars, parse_length
 from clear_steps.formats.tabtext.lines import Label
 from clear_steps.formats.tabtext.problems import Findings
 from clear_steps.formats.tabtext.rawbars import RawBar, Word
@@ -36,10 +36,11 @@ class PlacedBar:
 def place_bars(bars: Sequence[RawBar], metres: Sequence[Metre], numbers: Sequence[int], findings: Findings) -> list[PlacedBar]:
     """Slots of every bar of a part, with the rhythm its text gives."""
     placed: dict[int, PlacedBar] = {}
+    short = {0} | cut_bars([_length(bar, metre) for bar, metre in zip(bars, metres, strict=True)])
     spaced: list[int] = []
     for index, (bar, metre) in enumerate(zip(bars, metres, strict=True)):
         if Label.LENGTH in bar.words:
-            placed[index] = _by_values(bar, metre, numbers[index], index == 0, findings)
+            placed[index] = _by_values(bar, metre, numbers[index], index in short, findings)
         elif (counted := _by_counts(bar, metre, findings)) is not None:
             placed[index] = counted
         else:
@@ -53,6 +54,13 @@ def place_bars(bars: Sequence[RawBar], metres: Sequence[Metre], numbers: Sequenc
             guess = "the spacing fits no even rhythm; the nearest thirty-seconds are taken and the bar is marked uncertain"
             findings.guessed(bars[index].line, bars[index].start + 1, f"bar {numbers[index]}: {guess}")
     return [placed[index] for index in range(len(bars))]
+
+
+def _length(bar: RawBar, metre: Metre) -> BarLength:
+    """What a bar's note values say it holds; a bar without them is taken for whole."""
+    values = [parse_length(word.text.removeprefix("R")) for word in bar.words.get(Label.LENGTH, ())]
+    held = sum((value for value in values if value), Fraction(0)) or metre.quarters
+    return BarLength(held, metre.quarters, bar.repeat_start, bar.repeat_times > 0 or bar.double_bar)
 
 
 def _columns(tokens: Sequence[Token], attached: bool) -> list[tuple[tuple[int, ...], tuple[Token, ...]]]:
@@ -107,7 +115,7 @@ def _with_attached(slots: list[Slot], tokens: Sequence[Token], quarters: Fractio
     return [by_onset[onset] for onset in sorted(by_onset)]
 
 
-def _by_values(bar: RawBar, metre: Metre, number: int, is_first: bool, findings: Findings) -> PlacedBar:
+def _by_values(bar: RawBar, metre: Metre, number: int, may_be_short: bool, findings: Findings) -> PlacedBar:
     words = bar.words[Label.LENGTH]
     heads = _columns(bar.tokens, attached=False)
     sounding = [word for word in words if not word.text.startswith("R")]
@@ -136,7 +144,7 @@ def _by_values(bar: RawBar, metre: Metre, number: int, is_first: bool, findings:
         at += length
     for columns, _ in waiting:
         findings.wrong(bar.line, columns[0] + 1, f"no value stands over this note of bar {number}; expected one of w h q e s t z on the len line")
-    if at < limit and not is_first:
+    if at < limit and not may_be_short:
         findings.guessed(bar.line, bar.start + 1, f"bar {number} holds {at} of {limit} quarters; a rest fills it")
         slots.append(Slot(at, (), ()))
         at = limit

@@ -208,9 +208,7 @@ def _read_bars(raw: list[RawBar], metre: Metre | None, findings: Findings, sound
         if not placing.certain and events:
             events = (replace(events[0], uncertain=True), *events[1:])
         bars.append(_bar(bar, metres[index], events))
-    if bars and not sounded and bars[0].quarters < bars[0].metre.quarters:
-        bars[0] = replace(bars[0], pickup=True)
-    return tuple(bars)
+    return tuple(replace(bar, pickup=not sounded and bar.quarters < bar.metre.quarters) for bar in bars)
 
 
 def _top_down(slot: Slot) -> list[Token]:

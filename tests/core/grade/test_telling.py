@@ -84,6 +84,11 @@ def test_stretches_that_come_back_are_said_together() -> None:
     assert [recurrence_words(part, row) for row in recurrences(part)] == ["Bars 3-4: bars 1-2 again."]
 
 
+def test_one_note_elsewhere_is_no_figure() -> None:
+    part = line(*["6.3", "r", "r", "r"], *["6.5", "r", "r", "r"], *["6.3", "r", "r", "r"], length=Fraction(1)).parts[0]
+    assert [recurrence_words(part, row) for row in recurrences(part)] == ["Bar 3: bar 1 again."]
+
+
 @pytest.mark.parametrize("song", DEMO, ids=lambda song: song.title)
 def test_every_demo_piece_is_told_in_three_sentences(song: Song) -> None:
     sentences = three_sentences(song.parts[0], grade_part(song, song.parts[0], LADDER))

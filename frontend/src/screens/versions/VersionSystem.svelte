@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Bar, Event, Part } from '../../api/client'
   import { ridge, stepY } from '../../components/climb'
-  import { HARDEST, onStepColour, stepColour, stepText } from '../../components/steps'
+  import { HARDEST, stepColour, stepText } from '../../components/steps'
   import { drawRows, topOf, type BarBox, type SystemBox } from '../desk/engrave'
   import { MARGIN, type SystemBars } from '../desk/layout'
   import type { VersionsState } from './versions.svelte'
@@ -26,7 +26,7 @@
   const firstTop = $derived(topOf(head))
   const secondTop = $derived(screen.withOriginal ? firstTop + staff + 54 + head : firstTop)
   const climbTop = $derived(secondTop + staff + 22)
-  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 24)
+  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 38)
   const width = $derived(MARGIN + system.widths.reduce((sum, each) => sum + each, 0) + 2)
   let host: HTMLDivElement
   let drawn = $state.raw<{ bars: Bar[]; boxes: SystemBox[] } | null>(null)
@@ -104,12 +104,12 @@
         {#each ground(below) as column, at (below[at].index)}
           {@const y = stepY(column.step, CLIMB)}
           <rect x={column.x} width={column.width} {y} height={CLIMB - y} fill={stepColour(column.step)} />
-          <text x={column.x + column.width / 2} y={CLIMB - 3} text-anchor="middle" class="text-[12px] font-bold" fill={CLIMB - y < 13 ? 'var(--ink)' : onStepColour(column.step)}>
+          <text x={column.x + column.width / 2} y={CLIMB + 14} text-anchor="middle" class="fill-ink text-[12px] font-bold">
             {above[at].step - column.step > 0.05 ? `${stepText(above[at].step)} → ` : ''}{stepText(column.step)}
           </text>
         {/each}
         {#each below as bar, at (bar.index)}
-          {#if kept[bar.index] < 99.5}<text x={places[at].x + places[at].width / 2} y={CLIMB + 13} text-anchor="middle" class="fill-quiet text-[12px]">{kept[bar.index].toFixed(0)} % kept</text>{/if}
+          {#if kept[bar.index] < 99.5}<text x={places[at].x + places[at].width / 2} y={CLIMB + 28} text-anchor="middle" class="fill-quiet text-[12px]">{kept[bar.index].toFixed(0)} % kept</text>{/if}
         {/each}
         <path d={ridge(ground(below), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="2" />
         <path d={ridge(ground(above), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="1.3" stroke-dasharray="4 3" />
