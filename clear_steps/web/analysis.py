@@ -8,7 +8,7 @@ from clear_steps.core.errors import Problem
 from clear_steps.core.grade import MEASURES, BarGrade, Grading, StepRange, grade_song, recurrence_words, recurrences, step_range, three_sentences
 from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.hand import Grip, Neck
-from clear_steps.core.score import TECHNIQUES, Bar, Event, Note, Part, Song, name_of, played_order, spell_length
+from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Song, name_of, played_order, spell_length
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.formats.tabtext import Reading, read_tab
@@ -91,8 +91,7 @@ def _part_model(song: Song, part: Part, grading: Grading, steps: StepRange, line
             _event_model(part, event, onset, sounding[index][number], grading.grips.get((index, number)))
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
         ]
-        metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
-        bars.append(_bar_model(bar, grade, events, lines[index], metre_changed, time))
+        bars.append(_bar_model(part, grade, events, lines[index], time))
     return api.PartModel(
         name=part.name,
         tuning=part.tuning.name,
@@ -129,15 +128,17 @@ def _highest_written(part: Part) -> int:
     return max((note.fret for _, _, event in part.events() for note in event.notes), default=0)
 
 
-def _bar_model(bar: Bar, grade: BarGrade, events: list[api.EventModel], line: int, metre_changed: bool, time: BarTime) -> api.BarModel:
+def _bar_model(part: Part, grade: BarGrade, events: list[api.EventModel], line: int, time: BarTime) -> api.BarModel:
+    bar = part.bars[grade.index]
     return api.BarModel(
         index=grade.index,
         number=grade.number,
         line=line,
         metre=str(bar.metre),
-        metre_changed=metre_changed,
+        metre_changed=grade.index > 0 and bar.metre != part.bars[grade.index - 1].metre,
         tempo=None if bar.tempo is None else float(bar.tempo),
         quarters=float(bar.quarters),
+        starts_at=float(part.starts_at(grade.index)),
         beat_quarters=float(bar.metre.beat_quarters),
         repeat_start=bar.repeat_start,
         repeat_times=bar.repeat_times,

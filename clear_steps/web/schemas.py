@@ -136,6 +136,7 @@ class BarModel(BaseModel):
     metre_changed: bool
     tempo: float | None
     quarters: float
+    starts_at: float  # in its metre, quarters: more than 0 for a pickup
     beat_quarters: float
     repeat_start: bool
     repeat_times: int

@@ -18,7 +18,9 @@ def salience_of(part: Part) -> tuple[tuple[float, ...], ...]:
     edges, motif = phrase_edges(part), _recurring(part)
     return tuple(
         tuple(
-            _in_the_bar(onset, event, bar) * (_EDGE if (index, number) in edges else 1.0) * (_MOTIF if index in motif else 1.0) if event.struck else 0.0
+            _in_the_bar(part.starts_at(index) + onset, event, bar) * (_EDGE if (index, number) in edges else 1.0) * (_MOTIF if index in motif else 1.0)
+            if event.struck
+            else 0.0
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
         )
         for index, bar in enumerate(part.bars)

@@ -138,7 +138,7 @@ class _Passage:
                 for old, new in zip(event.notes, changed.notes, strict=True):
                     if old.finger and new.finger and old.finger != new.finger:
                         words = f"{finger_words((new.finger,))} instead of {finger_words((old.finger,)).removesuffix(' finger')}"
-                        return f"{words[0].upper()}{words[1:]} at bar {number}, {beat_words(onset, bar.metre)}"
+                        return f"{words[0].upper()}{words[1:]} at bar {number}, {beat_words(written.starts_at(index) + onset, bar.metre)}"
         return "Other fingers"
 
     def _tables(self) -> HandTables:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
+from clear_steps.core.grade.finding import beat_words
 from clear_steps.core.grade.spread import Spread, Spreads
 from clear_steps.core.hand import SLIDE_SHARE, BarDemands, Fingered, Grip, Neck, gaps_of, movement_seconds
 from clear_steps.core.score import UNPICKED, Bar, Event, Finger, Note, Part, Picking, Technique
@@ -106,8 +107,13 @@ class PlayedBar:
     span_mm: float
     picking: Picking | None
     metre_changed: bool
+    starts_at: Fraction  # in its metre, quarters: more than 0 for a pickup
     two_voices: bool  # the texture has a bass that rings under other voices
     moments: tuple[Moment, ...]
+
+    def beat_words(self, onset: Fraction) -> str:
+        """`the & of beat 2`, of an onset in the bar."""
+        return beat_words(self.starts_at + onset, self.bar.metre)
 
 
 _Gripped = tuple[Grip | None, Move | None, Spread | None]
@@ -142,13 +148,14 @@ class Performer:
     def _bar(self, part: Part, demands: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime, index: int) -> PlayedBar:
         bar, number = part.bars[index], part.bar_number(index)
         metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
-        key = (id(bar), id(demands), id(grips), id(before), index, number, gap, time.quarter_seconds, metre_changed)
+        starts_at = part.starts_at(index)
+        key = (id(bar), id(demands), id(grips), id(before), index, number, gap, time.quarter_seconds, metre_changed, starts_at)
         if key not in self._played:
             gripped = self._gripped(demands, grips, before, gap, time)
             moments = tuple(self._moments(bar, demands, gripped, time))
             beats, beat_seconds = float(bar.quarters / bar.metre.beat_quarters), float(bar.metre.beat_quarters) * time.quarter_seconds
             played = PlayedBar(
-                index, number, bar, time.seconds, beat_seconds, beats, self._span_mm, part.picking, metre_changed, demands.guessed, moments
+                index, number, bar, time.seconds, beat_seconds, beats, self._span_mm, part.picking, metre_changed, starts_at, demands.guessed, moments
             )  # fmt: skip
             self._played[key] = (played, (bar, demands, grips, before))
         return self._played[key][0]

@@ -184,7 +184,7 @@ class Grader:
     def _finding(self, measure: Measure, bar: PlayedBar) -> Finding:
         if not measure.of_the_score:
             return measure.judge(bar, self._ladder)
-        key = (id(bar.bar), bar.seconds, bar.metre_changed, bar.two_voices, measure.name)
+        key = (id(bar.bar), bar.seconds, bar.metre_changed, bar.starts_at, bar.two_voices, measure.name)
         if key not in self._of_the_score:
             self._of_the_score[key] = (bar, measure.judge(bar, self._ladder))
         return self._of_the_score[key][1]

@@ -251,6 +251,13 @@ class Part:
         """Written number: from 1, a pickup is 0."""
         return index if self.bars and self.bars[0].pickup else index + 1
 
+    def starts_at(self, index: int) -> Fraction:
+        """Where in its metre a bar begins, in quarters: 0, but for a pickup, which ends with it."""
+        bar, before = self.bars[index], self.bars[index - 1] if index else None
+        if not bar.pickup or not (before is None or bar.repeat_start or before.repeat_times or before.double_bar):
+            return Fraction(0)
+        return bar.metre.quarters - bar.quarters
+
     def bar_index(self, number: int) -> int:
         """Index of a bar by its written number."""
         return number if self.bars and self.bars[0].pickup else number - 1

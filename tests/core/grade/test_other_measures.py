@@ -5,6 +5,7 @@ from fractions import Fraction
 
 import pytest
 
+from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.grade import Finding, grade_part
 from clear_steps.core.grade.measures.rhythm import metrical_weight, syncopation
 from clear_steps.core.score import Bar, Event, Metre, Note, Picking, Song, Technique
@@ -109,3 +110,19 @@ def test_strings_that_must_be_stopped_are_counted_per_second() -> None:
     found = finding(line("6.0", "r", "6.0", "r", "6.3", "r", "6.3", "r", tempo=120), "damping")
     assert found.value == pytest.approx(1.0)
     assert found.step == pytest.approx(2.5)
+
+
+def test_a_pickup_is_counted_to_the_end_of_its_metre_and_is_no_syncopation() -> None:
+    """Two eighths before the first bar stand on beat 4 and after it; the last bar's three beats end where it ends."""
+    song = line("3.2", "2.3", length=Fraction(1, 2))
+    pickup = replace(song.parts[0].bars[0], events=song.parts[0].bars[0].events[:2], pickup=True)
+    quarters = line(*["3.2"] * 7, length=Fraction(1)).parts[0].bars
+    last = replace(
+        quarters[1], events=(quarters[1].events[0], *[replace(quarters[1].events[0], quarters=Fraction(1, 2))] * 3, Event(Fraction(1, 2))), pickup=True
+    )
+    part = replace(song.parts[0], bars=(pickup, quarters[0], last))
+    assert [part.starts_at(index) for index in range(3)] == [3, 0, 0]
+    graded = grade_part(replace(song, parts=(part,)), part, LADDER)
+    assert [bar.findings["rhythm"].value for bar in graded.bars] == [None, None, None]
+    assert "beat 4" in graded.bars[0].findings["speed"].evidence
+    assert salience_of(part)[0][0] < salience_of(part)[1][0], "a pickup's first note is no bar's first"

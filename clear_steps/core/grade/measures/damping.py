@@ -2,7 +2,7 @@
 
 from fractions import Fraction
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words
+from clear_steps.core.grade.finding import Finding, Place, nothing, number_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import PlayedBar
 from clear_steps.core.score import Event, Technique
@@ -25,5 +25,5 @@ def damping(bar: PlayedBar, ladder: Ladder) -> Finding:
     rate = len(damped) / bar.seconds
     onset, strings = damped[0]
     times = "once" if len(damped) == 1 else "twice" if len(damped) == 2 else f"{number_words(len(damped))} times"
-    evidence = f"Sounding strings are stopped {times}, first at {beat_words(onset, bar.bar.metre)}."
+    evidence = f"Sounding strings are stopped {times}, first at {bar.beat_words(onset)}."
     return Finding(ladder.curves["damping"].step(rate), rate, UNIT, Place(onset, strings), evidence)

@@ -1,6 +1,6 @@
 """Independence: re-fretting one voice while another must ring."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words, string_words
+from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import is_fretted
@@ -22,7 +22,7 @@ def independence(bar: PlayedBar, ladder: Ladder) -> Finding:
     rate = len(counted) / bar.seconds
     first = counted[0]
     count = "One note is" if len(counted) == 1 else f"{number_words(len(counted)).capitalize()} notes are"
-    where = f"{beat_words(first.onset, bar.bar.metre)} on the {string_words(first.strings)}"
+    where = f"{bar.beat_words(first.onset)} on the {string_words(first.strings)}"
     evidence = f"{count} re-fretted while another voice rings on, the first at {where}."
     return Finding(ladder.curves["independence"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence)
 
@@ -47,5 +47,5 @@ def _holds_another(moment: Moment) -> bool:
 
 
 def _upper_off_the_beat(bar: PlayedBar, moment: Moment, changed: list[Note]) -> bool:
-    off_beat = (moment.onset / bar.bar.metre.beat_quarters).denominator != 1
+    off_beat = ((bar.starts_at + moment.onset) / bar.bar.metre.beat_quarters).denominator != 1
     return bar.two_voices and off_beat and any(note.string < BASS_STRING for note in changed)

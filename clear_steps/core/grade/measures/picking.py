@@ -1,6 +1,6 @@
 """Picking: strings skipped and far strings struck at once, by the way the hand plucks."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words, string_words
+from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Picking
@@ -19,7 +19,7 @@ def picking(bar: PlayedBar, ladder: Ladder) -> Finding:
     rate = len(skips) * (_FINGER_SHARE if plucked else 1.0) / bar.seconds
     first = skips[0]
     count = "One string skip" if len(skips) == 1 else f"{number_words(len(skips)).capitalize()} string skips"
-    evidence = f"{count} in the bar, the first to {beat_words(first.onset, bar.bar.metre)} on the {string_words(first.strings)}."
+    evidence = f"{count} in the bar, the first to {bar.beat_words(first.onset)} on the {string_words(first.strings)}."
     if bar.picking is Picking.PICK and _gaps(bar):
         evidence += " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
     return Finding(ladder.curves["picking"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence)

@@ -7,7 +7,7 @@ one it holds over counts the difference of their metrical weights.
 from fractions import Fraction
 from functools import lru_cache
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
+from clear_steps.core.grade.finding import Finding, Place, nothing
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Metre
@@ -22,10 +22,12 @@ def rhythm(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The most syncopated voice; tuplets, odd and changing metres have a Step of their own at least."""
     if not bar.moments or any(moment.event.free for moment in bar.moments):
         return nothing(UNIT)
-    found = [(syncopation(tuple(moment.onset for moment in voice), bar.bar.metre), voice) for voice in _voices(bar)]
-    (amount, worst), voice = max(found, key=lambda entry: entry[0][0])
+    stop = bar.starts_at + bar.bar.quarters
+    found = [(syncopation(tuple(bar.starts_at + moment.onset for moment in voice), bar.bar.metre, stop), voice) for voice in _voices(bar)]
+    (amount, place), voice = max(found, key=lambda entry: entry[0][0])
+    worst = place - bar.starts_at
     step = ladder.curves["rhythm"].step(amount)
-    words = [f"notes off the beat hold over it, most at {beat_words(worst, bar.bar.metre)} (syncopation {amount})"] if amount else []
+    words = [f"notes off the beat hold over it, most at {bar.beat_words(worst)} (syncopation {amount})"] if amount else []
     for least, word in _others(bar):
         step = max(step, least)
         words.append(word)
@@ -60,10 +62,10 @@ def _voices(bar: PlayedBar) -> list[list[Moment]]:
 
 
 @lru_cache(maxsize=1024)
-def syncopation(onsets: tuple[Fraction, ...], metre: Metre) -> tuple[int, Fraction]:
-    """The sum over a bar, and the onset that adds most; thirds of a beat lie off these levels and add nothing."""
+def syncopation(onsets: tuple[Fraction, ...], metre: Metre, stop: Fraction | None = None) -> tuple[int, Fraction]:
+    """The sum over a bar that ends at `stop` (else with its metre), and the onset that adds most; thirds of a beat lie off these levels and add nothing."""
     total, most, worst = 0, 0, onsets[0]
-    for onset, following in zip(onsets, [*onsets[1:], metre.quarters], strict=True):
+    for onset, following in zip(onsets, [*onsets[1:], metre.quarters if stop is None else stop], strict=True):
         if onset.denominator % 3 == 0:
             continue
         own = metrical_weight(onset, metre)

@@ -1,6 +1,6 @@
 """Shapes: how hard a grip is to set, and how soon it changes."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words
+from clear_steps.core.grade.finding import Finding, Place, nothing, number_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Spot
@@ -72,7 +72,7 @@ def _evidence(bar: PlayedBar, moment: Moment, rate: float) -> str:
     assert moment.grip is not None  # only grips are judged
     change = f", {1 / rate:.1f} s after the last shape" if rate else ""
     chord = f" ({moment.event.chord})" if moment.event.chord else ""
-    return f"At {beat_words(moment.onset, bar.bar.metre)} {_grip_words(moment.grip)} to set{chord}{change}."
+    return f"At {bar.beat_words(moment.onset)} {_grip_words(moment.grip)} to set{chord}{change}."
 
 
 def _grip_words(grip: Grip) -> str:

@@ -1,6 +1,6 @@
 """Shift: moving the hand along the neck in the time there is."""
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing, number_words
+from clear_steps.core.grade.finding import Finding, Place, finger_words, nothing, number_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, Move, PlayedBar, TapMove
 from clear_steps.core.hand import HARDEST_STEP
@@ -24,8 +24,7 @@ def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     more = f"; {number_words(len(moves))} moves in the bar" if len(moves) > 1 else ""
     way = move if isinstance(move, TapMove) else move.way
     evidence = (
-        f"At {beat_words(moment.onset, bar.bar.metre)} {_who(move, moment)}, "
-        f"{way.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
+        f"At {bar.beat_words(moment.onset)} {_who(move, moment)}, {way.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
     )
     return Finding(step, move.load, UNIT, Place(moment.onset, moment.strings), evidence)
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing
+from clear_steps.core.grade.finding import Finding, Place, nothing
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 
@@ -19,7 +19,7 @@ def speed(bar: PlayedBar, ladder: Ladder) -> Finding:
     if not found:
         return nothing(UNIT)
     step, rate, moment, words = max(found, key=lambda entry: entry[0])
-    evidence = f"From {beat_words(moment.onset, bar.bar.metre)} the {words} has {rate:.1f} notes a second to play."
+    evidence = f"From {bar.beat_words(moment.onset)} the {words} has {rate:.1f} notes a second to play."
     return Finding(step, rate, UNIT, Place(moment.onset, moment.strings), evidence)
 
 

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, finger_words, nothing
+from clear_steps.core.grade.finding import Finding, Place, finger_words, nothing
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, Move, PlayedBar
 from clear_steps.core.grade.spread import Spread
@@ -31,7 +31,7 @@ def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
         return nothing(UNIT)
     moment = worst.moment
     time = "" if worst.seconds is None else f", in {worst.seconds:.2f} s"
-    evidence = f"{worst.words(beat_words(moment.onset, bar.bar.metre))}: {worst.mm:.0f} mm of a comfortable {bar.span_mm:.0f}{time}."
+    evidence = f"{worst.words(bar.beat_words(moment.onset))}: {worst.mm:.0f} mm of a comfortable {bar.span_mm:.0f}{time}."
     return Finding(ladder.curves["stretch"].step(worst.counted_mm / bar.span_mm), worst.mm, UNIT, Place(moment.onset, moment.strings), evidence)
 
 

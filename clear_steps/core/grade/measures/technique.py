@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from math import log2
 
-from clear_steps.core.grade.finding import Finding, Place, beat_words, nothing, number_words, string_words
+from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
@@ -56,8 +56,8 @@ def _evidence(bar: PlayedBar, moment: Moment, string: int, hardest: _Named, coun
     every = listed[0] if len(listed) == 1 else f"{', '.join(listed[:-1])} and {listed[-1]}"
     if len(counts) == 1:
         first = "first " if counts[hardest] > 1 else ""
-        return f"{every.capitalize()}, {first}at {beat_words(moment.onset, bar.bar.metre)} on the {string_words((string,))}."
-    where = f"at {beat_words(moment.onset, bar.bar.metre)} on the {string_words((string,))}"
+        return f"{every.capitalize()}, {first}at {bar.beat_words(moment.onset)} on the {string_words((string,))}."
+    where = f"at {bar.beat_words(moment.onset)} on the {string_words((string,))}"
     return f"{every.capitalize()}; the hardest is the {hardest.name} {where}."
 
 

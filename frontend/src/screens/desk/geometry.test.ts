@@ -10,7 +10,7 @@ function event(onset: number, quarters: number, fret = 3): Event {
   return { onset_quarters: onset, quarters, notes: [note] } as unknown as Event
 }
 function bar(index: number, events: number): Bar {
-  return { index, metre: '4/4', repeat_start: false, repeat_times: 0, events: Array.from({ length: events }, (_, at) => event(at * (4 / events), 4 / events)) } as unknown as Bar
+  return { index, metre: '4/4', starts_at: 0, repeat_start: false, repeat_times: 0, events: Array.from({ length: events }, (_, at) => event(at * (4 / events), 4 / events)) } as unknown as Bar
 }
 function part(bars: Bar[], starts: number[] = []): Part {
   return { bars, sections: starts.map((first_bar) => ({ name: 'A', first_bar, times: 1 })) } as unknown as Part
@@ -35,7 +35,8 @@ describe('the lines of a tab', () => {
   it('counts aloud', () => {
     const whole = bar(0, 4)
     expect([0, 0.5, 1.25, 1.75, 7 / 3].map((onset) => countOf(whole, onset))).toEqual(['1', '&', 'e', 'a', 't'])
-    expect(countOf({ metre: '7/8' } as Bar, 3)).toBe('7')
+    expect(countOf({ metre: '7/8', starts_at: 0 } as Bar, 3)).toBe('7')
+    expect([0, 0.5].map((onset) => countOf({ metre: '4/4', starts_at: 3 } as Bar, onset))).toEqual(['4', '&'])
   })
 })
 

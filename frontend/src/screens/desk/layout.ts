@@ -50,8 +50,9 @@ function stretched(needed: number[], room: number): number[] {
 /** The count under an event: `1`, `&`, `e`, `a`, `t`, `l` or nothing. */
 export function countOf(bar: Bar, onsetQuarters: number): string {
   const unit = 4 / Number(bar.metre.split('/')[1])
-  const beat = Math.floor(onsetQuarters / unit + 1e-6)
-  const part = onsetQuarters / unit - beat
+  const place = (bar.starts_at + onsetQuarters) / unit
+  const beat = Math.floor(place + 1e-6)
+  const part = place - beat
   const names: [number, string][] = [[0, String(beat + 1)], [0.25, 'e'], [0.5, '&'], [0.75, 'a'], [1 / 3, 't'], [2 / 3, 'l']]
   return names.find(([at]) => Math.abs(part - at) < 1e-3)?.[1] ?? ''
 }

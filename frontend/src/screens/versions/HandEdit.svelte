@@ -24,7 +24,7 @@
   /** `beat 2 &`, or the fraction of a beat where no word is at hand. */
   function when(index: number): string {
     const onset = bar.events[index].onset_quarters
-    const beat = onset / bar.beat_quarters
+    const beat = (bar.starts_at + onset) / bar.beat_quarters
     return `beat ${Math.floor(beat) + 1}${Number.isInteger(beat) ? '' : ` ${countOf(bar, onset) || `+ ${(beat % 1).toFixed(2)}`}`}`
   }
 
