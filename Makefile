@@ -7,7 +7,7 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f -not -name '*.d.ts' 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo test bench check types versions format pins clean
+.PHONY: demo test bench check types versions pictures format pins clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
@@ -34,6 +34,9 @@ types: .stamps/dev .stamps/pages
 versions: .stamps/dev
 	$(BIN)/python -m clear_steps.demo
 	$(BIN)/python -m tests.versions
+
+pictures: .stamps/dev .stamps/browser $(PAGES)
+	$(BIN)/python -m tests.pictures
 
 format: .stamps/dev
 	$(BIN)/ruff check --fix .

@@ -32,7 +32,7 @@ _STAIR = 0.5
 _ROUNDS = 12  # over the bars of a stair
 _MOST_EDITS = 6  # on top of one another before a bar is given up at a stair
 _BEAM = 3  # ways kept at every depth
-_WORTHLESS = 0.05  # a proposal that lowers a bar by less is none
+_WORTHLESS = 0.05  # a proposal that lowers a bar by less is none, unless that is all there is to go
 _LOSS_FLOOR = 0.5
 _LESS_TO_REMEMBER = 0.01  # Steps that a figure less must bring
 _SLACK = 1e-9
@@ -218,7 +218,7 @@ class _Search:
         good = [way for way in ways if way.level <= limit + TOLERANCE]
         worth = partial(_worth, bar.level, self._writing.kept)
         for way in sorted(good, key=lambda way: (-way.kept, way.level)) if good else sorted(ways, key=worth, reverse=True):
-            if self._heights.at(way.version, bar.grade.index).level <= bar.level - _WORTHLESS:  # graded in full before it is taken
+            if _is_lower(self._heights.at(way.version, bar.grade.index).level, bar.level, limit):  # graded in full before it is taken
                 before = bar
                 for proposed in way.taken:
                     after = self._heights.at(proposed.version, bar.grade.index)
@@ -257,7 +257,7 @@ class _Search:
             if key not in self._glimpses:
                 self._glimpses[key] = self._heights.glimpsed(proposed.version, index, hand)
             height = self._glimpses[key]
-            if height.level <= way.level - _WORTHLESS:
+            if _is_lower(height.level, way.level, limit):
                 grown.append(_Way((*way.taken, proposed), proposed.version, proposed.kept, height))
         return grown
 
@@ -277,6 +277,11 @@ def _without_names(part: Part) -> Part:
 def _surroundings(version: Part, index: int) -> tuple[int, ...]:
     """A bar between its neighbours, by the identity of each."""
     return tuple(map(id, version.bars[max(index - 1, 0) : index + 2]))
+
+
+def _is_lower(level: float, before: float, limit: float) -> bool:
+    """Whether a bar is brought down by enough to be worth an edit, or to the limit."""
+    return level <= before - _WORTHLESS or level <= limit + TOLERANCE < before
 
 
 def _can_lower(bar: Height, kind: Kind) -> bool:

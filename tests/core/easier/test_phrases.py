@@ -105,6 +105,8 @@ def test_the_hand_gets_time_before_a_bar() -> None:
     part = line("1.0", "1.3", "2.1", "2.3", "1.12", "1.12", "1.12", "1.12", length=Fraction(1)).parts[0]
     assert made(breath_before, part, 1)[0] == ["1.0", "1.3", "2.1", "r"]
     assert none_of(breath_before, part, 0)
+    pickup = replace(part.bars[0], events=part.bars[0].events[:2], pickup=True)
+    assert made(breath_before, replace(part, bars=(pickup, part.bars[1])), 1)[0] == ["1.0", "r"]
     tied = replace(part.bars[1], events=(replace(part.bars[1].events[0], notes=(Note(2, 3, tied=True),)), *part.bars[1].events[1:]))
     assert none_of(breath_before, replace(part, bars=(part.bars[0], tied)), 1)
 

@@ -143,5 +143,5 @@ def breath_before(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     for count in (1, 2):
         last = before.events[-count:]
         rests = tuple(with_notes(event, ()) for event in last)
-        if len(before.events) > count + 1 and all(event.notes for event in last):
+        if len(before.events) > (count if before.pickup else count + 1) and all(event.notes for event in last):
             yield (Change(index - 1, before.onsets[-count], last, rests),)

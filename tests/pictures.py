@@ -1,0 +1,122 @@
+"""`make pictures`: docs/screenshots anew, every main view at 1280x800, from the demo data."""
+
+import sys
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.chrome import headless, served_demo
+from tests.browser.page import Page
+
+FOLDER = Path(__file__).parents[1] / "docs/screenshots"
+WIDTH, HEIGHT = 1280, 800
+BEFORE_THE_OVENS, DELIVERY_ROUND, BURNT_SUGAR = 1, 4, 5
+NEW_SONG = """Title: Porch steps
+Tempo: 92
+
+e|----------------|--------5-8-5---|
+B|------------5-8-|----5-8-------8-|
+G|--------5-7-----|5-7-------------|
+D|----5-7---------|----------------|
+A|5-7-------------|----------------|
+E|----------------|----------------|
+"""
+
+
+def songs(page: Page) -> None:
+    page.open()
+    page.sees("Rolling pins")
+
+
+def desk(page: Page) -> None:
+    page.open(f"#/song/{BEFORE_THE_OVENS}")
+    page.bar(4).click()
+    page.sees("Bar 5")
+
+
+def desk_text(page: Page) -> None:
+    """The Desk in the dark, with the text open: the last view, for the dark stays."""
+    page.open(f"#/song/{BURNT_SUGAR}")
+    page.bar(1).click()
+    page.find("button", "Dark").click()
+    page.find("button", "Text").click()
+    page.editor()
+
+
+def new_song(page: Page) -> None:
+    page.open("#/new")
+    page.replace_text(NEW_SONG)
+    page.sees("hardest in")
+
+
+def versions(page: Page) -> None:
+    page.open(f"#/song/{BURNT_SUGAR}/versions")
+    page.sees("For the student")
+
+
+def side_by_side(page: Page) -> None:
+    page.open(f"#/song/{BURNT_SUGAR}/versions")
+    page.find("button", "a staircase").click()
+    page.find("[role=menuitem]", "Steps 2, 3, 4, 5").click()
+    page.sees("From the easiest to the original")
+
+
+def group(page: Page) -> None:
+    """A class of three: the original, a version within limits, chords to strum."""
+    page.open(f"#/song/{DELIVERY_ROUND}/versions")
+    page.find("button", "for a student").click()
+    page.find("[role=menuitem]", "Tomke").click()
+    page.sees("Everything is within what Tomke can play.")
+    page.find("button", "a layer").click()
+    page.find("[role=menuitem]", "chords to strum").click()
+    page.sees("Written as asked")
+    page.find("a", "a group").click()
+    page.find("section button", "Make a group").click()
+    page.find("[data-seat='2']")
+    while len(seats := page.chrome.find_elements(By.CSS_SELECTOR, "[data-seat]")) > 3:
+        page.find(f"[data-seat='{len(seats) - 1}'] button", "Take out").click()
+        page.until(lambda more=len(seats): len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-seat]")) < more, "a seat less")  # type: ignore[misc]
+    for seat, (who, plays) in enumerate([("Anselm", "the original"), ("Tomke", "what Tomke"), ("Mira", "open chords")]):
+        page.find(f"[data-seat='{seat}'] select").send_keys(plays)
+        name = page.find(f"[data-seat='{seat}'] input[list]")
+        name.send_keys(Keys.CONTROL, "a")
+        name.send_keys(who, Keys.TAB)
+        page.until(lambda who=who: who in page.find("svg[role=img]").get_attribute("aria-label"), who)  # type: ignore[misc]
+
+
+def students(page: Page) -> None:
+    page.open("#/students")
+    page.find("button", "Tomke").click()
+    page.find("form[aria-label='Tomke']")
+
+
+def ladder(page: Page) -> None:
+    page.open("#/ladder")
+    page.sees("What Step 4 allows")
+
+
+VIEWS: tuple[Callable[[Page], None], ...] = (songs, desk, new_song, versions, side_by_side, group, students, ladder, desk_text)
+
+
+def main(wanted: list[str]) -> None:
+    with tempfile.TemporaryDirectory() as profile, headless(Path(profile)) as chrome, tempfile.TemporaryDirectory() as data, served_demo(Path(data)) as address:
+        frame = chrome.execute_script("return [outerWidth - innerWidth, outerHeight - innerHeight]")
+        chrome.set_window_size(WIDTH + frame[0], HEIGHT + frame[1])
+        for view in VIEWS:
+            name = view.__name__.replace("_", "-")
+            if wanted and name not in wanted:
+                continue
+            page = Page(chrome, address)
+            page.leave()
+            view(page)
+            time.sleep(1)  # fonts, and motion that comes to rest
+            chrome.save_screenshot(str(FOLDER / f"{name}.png"))
+            print(f"docs/screenshots/{name}.png is taken")
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])
