@@ -2,8 +2,7 @@
 
 from collections import deque
 from dataclasses import dataclass
-from itertools import islice
-from operator import attrgetter
+from functools import lru_cache
 
 from clear_steps.core.hand import Grip, Neck, passing_factor
 from clear_steps.core.score import Finger
@@ -24,10 +23,15 @@ class Spread:
     @property
     def counted_mm(self) -> float:
         """As a reach that is passed through, the less the more time the hand has in between; none beyond 0.6 s."""
-        if self.seconds > _LONGEST_SECONDS:
-            return 0.0
-        late = max(self.seconds - _OPEN_SECONDS, 0.0) / (_LONGEST_SECONDS - _OPEN_SECONDS)
-        return self.mm * passing_factor(1 / self.seconds) * (1 - (1 - _LEAST_SHARE) * late)
+        return self.mm * _share(self.seconds)
+
+
+@lru_cache(maxsize=4096)
+def _share(seconds: float) -> float:
+    if seconds > _LONGEST_SECONDS:
+        return 0.0
+    late = max(seconds - _OPEN_SECONDS, 0.0) / (_LONGEST_SECONDS - _OPEN_SECONDS)
+    return passing_factor(1 / seconds) * (1 - (1 - _LEAST_SHARE) * late)
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,10 +41,6 @@ class _Lone:
     finger: Finger
     fret: int
     offset_mm: float
-
-    def to(self, other: "_Lone", seconds: float) -> Spread:
-        frets = (min(self.fret, other.fret), max(self.fret, other.fret))
-        return Spread(abs(other.offset_mm - self.offset_mm), frets, round(seconds, 9))
 
 
 class Spreads:
@@ -59,10 +59,15 @@ class Spreads:
         while self._recent and self._at - self._recent[0][0] > _LONGEST_SECONDS:
             self._recent.popleft()
         lone = self._lone(grip)
-        earlier = islice(self._recent, max(len(self._recent) - 1, 0))  # into the grip from the one just before it leads a move
-        spreads = [old.to(lone, self._at - then) for then, old in earlier if lone and old and old.finger is not lone.finger and then < self._at]
+        before, widest = list(self._recent)[:-1], None  # into the grip from the one just before it leads a move
         self._recent.append((self._at, lone))
-        return max(spreads, key=attrgetter("counted_mm"), default=None)
+        most = -1.0
+        for then, old in before:
+            if lone and old and old.finger is not lone.finger and then < self._at:
+                mm, time = abs(lone.offset_mm - old.offset_mm), round(self._at - then, 9)
+                if mm * _share(time) > most:
+                    most, widest = mm * _share(time), Spread(mm, (min(old.fret, lone.fret), max(old.fret, lone.fret)), time)
+        return widest
 
     def _lone(self, grip: Grip) -> _Lone | None:
         (finger, spot), *others = grip.presses
