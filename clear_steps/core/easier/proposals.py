@@ -61,7 +61,7 @@ class Proposals:
         """The version with changes of or near one bar; None if they do not fit or hang together."""
         made = applied(version, changes)
         touched = {change.bar for change in changes}
-        if made is None or not all(made.bars[at].quarters == version.bars[at].quarters and _hangs_together(made, at) for at in touched):
+        if made is None or not all(made.bars[at].quarters == version.bars[at].quarters and _keeps_its_ties(made, at) for at in touched):
             return None
         known = {at: self._known_bars.setdefault(bar, bar) for at, bar in _touched(changes, made, index).items()}
         return replace(made, bars=tuple(known.get(at, bar) for at, bar in enumerate(made.bars)))
@@ -75,7 +75,7 @@ def _touched(changes: Sequence[Change], made: Part, index: int) -> dict[int, Bar
     return {at: made.bars[at] for at in {change.bar for change in changes} | {index}}
 
 
-def _hangs_together(part: Part, index: int) -> bool:
+def _keeps_its_ties(part: Part, index: int) -> bool:
     """No tie in the bar or into the next one has lost the note it holds on; no two notes share a string."""
     bars = part.bars[max(index - 1, 0) : index + 2]
     before: dict[int, int] = {}

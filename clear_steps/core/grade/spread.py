@@ -61,7 +61,7 @@ class Spreads:
         lone = self._lone(grip)
         before, widest = list(self._recent)[:-1], None  # into the grip from the one just before it leads a move
         self._recent.append((self._at, lone))
-        most = -1.0
+        most = 0.0
         for then, old in before:
             if lone and old and old.finger is not lone.finger and then < self._at:
                 mm, time = abs(lone.offset_mm - old.offset_mm), round(self._at - then, 9)

@@ -254,9 +254,10 @@ class Part:
     def starts_at(self, index: int) -> Fraction:
         """Where in its metre a bar begins, in quarters: 0, but for a pickup, which ends with it."""
         bar, before = self.bars[index], self.bars[index - 1] if index else None
-        if not bar.pickup or not (before is None or bar.repeat_start or before.repeat_times or before.double_bar):
+        if not bar.pickup or bar.endings:  # an ending is short at its end
             return Fraction(0)
-        return bar.metre.quarters - bar.quarters
+        begins = before is None or bar.repeat_start or before.repeat_times or before.double_bar
+        return bar.metre.quarters - bar.quarters if begins else Fraction(0)
 
     def bar_index(self, number: int) -> int:
         """Index of a bar by its written number."""

@@ -6,7 +6,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from clear_steps.core.score import BarLength, cut_bars
+from clear_steps.core.score import Bar, BarLength, Event, Part, cut_bars
 
 WHOLE = Fraction(4)
 
@@ -39,3 +39,12 @@ def test_what_is_cut_is_short_and_has_its_other_half(rows: list[tuple[int, bool,
     cut = cut_bars(lengths)
     assert all(lengths[at].short for at in cut)
     assert all(any(lengths[at].quarters + lengths[other].quarters == WHOLE for other in cut if other != at) for at in cut)
+
+
+def test_a_pickup_ends_with_its_metre_and_a_second_ending_begins_with_it() -> None:
+    one, three = (Event(Fraction(1)),), (Event(Fraction(3)),)
+    pickup, whole = Bar(events=one, pickup=True), Bar(events=(Event(WHOLE),))
+    first = Bar(events=three, repeat_times=2, endings=(1,), pickup=True)
+    second = Bar(events=three, endings=(2,), double_bar=True, pickup=True)
+    part = Part(bars=(pickup, whole, first, second, pickup, whole))
+    assert [part.starts_at(index) for index in range(6)] == [3, 0, 0, 0, 3, 0]
