@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import lru_cache
 
 from clear_steps.core.score import Metre
 
@@ -50,6 +51,7 @@ def number_words(count: int) -> str:
     return _NUMBERS[count] if count < len(_NUMBERS) else str(count)
 
 
+@lru_cache(maxsize=1024)
 def beat_words(onset: Fraction, metre: Metre) -> str:
     """`beat 3`, `the & of beat 2`, else `a point after beat 4`."""
     beat, part = divmod(onset / metre.beat_quarters, 1)

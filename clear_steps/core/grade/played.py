@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
+from typing import NamedTuple
 
 from clear_steps.core.grade.finding import beat_words
 from clear_steps.core.grade.spread import Spread, Spreads
@@ -25,8 +26,8 @@ class Way:
     jump: tuple[Finger, int, int] | None  # a finger that goes farther than the hand: from fret, to fret
 
 
-@dataclass(frozen=True, slots=True)
-class Move:
+# Made in great numbers: a tuple is made several times faster than a dataclass.
+class Move(NamedTuple):
     """A way to go, and the seconds there are for it."""
 
     way: Way
@@ -54,8 +55,7 @@ class TapMove:
         return self.needed_seconds / self.seconds
 
 
-@dataclass(frozen=True, slots=True)
-class Sounding:
+class Sounding(NamedTuple):
     """What the score alone says of notes struck together."""
 
     onset: Fraction
@@ -67,8 +67,7 @@ class Sounding:
     techniques: tuple[tuple[Technique, int], ...]  # each with its string; those of a whole event once
 
 
-@dataclass(frozen=True, slots=True)
-class Moment:
+class Moment(NamedTuple):
     """Notes struck together, with the hand's grip if it presses anything."""
 
     sounding: Sounding
@@ -113,7 +112,11 @@ class PlayedBar:
 
     def beat_words(self, onset: Fraction) -> str:
         """`the & of beat 2`, of an onset in the bar."""
-        return beat_words(self.starts_at + onset, self.bar.metre)
+        return beat_words(self.in_metre(onset), self.bar.metre)
+
+    def in_metre(self, onset: Fraction) -> Fraction:
+        """An onset in the bar, from where its metre begins."""
+        return self.starts_at + onset if self.starts_at else onset
 
 
 _Gripped = tuple[Grip | None, Move | None, Spread | None]
@@ -149,7 +152,7 @@ class Performer:
         bar, number = part.bars[index], part.bar_number(index)
         metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
         starts_at = part.starts_at(index)
-        key = (id(bar), id(demands), id(grips), id(before), index, number, gap, time.quarter_seconds, metre_changed, starts_at)
+        key = (id(bar), id(demands), id(grips), id(before), index, number, gap, time.quarter_seconds, metre_changed, starts_at.as_integer_ratio())
         if key not in self._played:
             gripped = self._gripped(demands, grips, before, gap, time)
             moments = tuple(self._moments(bar, demands, gripped, time))
@@ -202,8 +205,10 @@ def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:
         if not struck:
             continue
         strings = tuple(note.string for note in reversed(struck))
-        picked = not all(UNPICKED & event.techniques_of(note) for note in struck)
-        found.append((number, Sounding(onset, float(onset), event, struck, strings, picked, _techniques_in(event, struck))))
+        techniques = _techniques_in(event, struck)
+        picked = not techniques or not all(UNPICKED & event.techniques_of(note) for note in struck)
+        onset_quarters = bar.ticks[number] / bar.ticks_a_quarter
+        found.append((number, Sounding(onset, onset_quarters, event, struck, strings, picked, techniques)))
     return found
 
 
@@ -241,6 +246,8 @@ def _farthest_jump(before: Grip, grip: Grip, neck: Neck) -> tuple[float, tuple[F
 
 
 def _techniques_in(event: Event, struck: tuple[Note, ...]) -> tuple[tuple[Technique, int], ...]:
+    if not event.techniques and not any(note.techniques or note.bend for note in event.notes):
+        return ()
     shared = [(technique, struck[0].string) for technique in sorted(event.techniques)]
     own = [(technique, note.string) for note in event.notes for technique in sorted(event.techniques_of(note) - event.techniques)]
     return tuple(shared + own)

@@ -24,15 +24,16 @@ class Figure:
 
 def figure(part: Part, bar: Bar) -> Figure:
     """The figure of a bar; one with open strings keeps its frets."""
-    notes = [note for event in bar.events for note in event.struck]
-    frets = [note.fret for note in notes if not note.dead]
+    rhythm = (bar.ticks_a_quarter, bar.ticks)
+    spots = [[(note.string, note.dead, note.fret) for note in event.struck] for event in bar.events]
+    frets = [fret for row in spots for _, dead, fret in row if not dead]
     moved = min(frets) if frets and 0 not in frets else 0
-    string = min((note.string for note in notes), default=0)
-    shape = tuple((event.quarters, tuple((note.string - string, note.dead, note.fret - moved) for note in event.struck)) for event in bar.events)
+    lowest_string = min((string for row in spots for string, _, _ in row), default=0)
+    shape = tuple(tuple([(string - lowest_string, dead, fret - moved) for string, dead, fret in row]) for row in spots)
     pitches = [[part.pitch_of(note) for note in event.struck if not note.dead] for event in bar.events]
     lowest = min((pitch for row in pitches for pitch in row), default=0)
-    melody = tuple((event.quarters, tuple(sorted(pitch - lowest for pitch in row))) for event, row in zip(bar.events, pitches, strict=True))
-    return Figure(shape, (lowest % 12, melody))
+    melody = tuple(tuple(sorted([pitch - lowest for pitch in row])) for row in pitches)
+    return Figure((rhythm, shape), (rhythm, lowest % 12, melody))
 
 
 class Figures:

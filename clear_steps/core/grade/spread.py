@@ -3,6 +3,8 @@
 from collections import deque
 from dataclasses import dataclass
 from functools import lru_cache
+from math import inf
+from typing import NamedTuple
 
 from clear_steps.core.hand import Grip, Neck, passing_factor
 from clear_steps.core.score import Finger
@@ -10,6 +12,7 @@ from clear_steps.core.score import Finger
 # From memory: within a quarter of a second the hand has to lie open over both; with more time it closes and opens again.
 _OPEN_SECONDS, _LONGEST_SECONDS = 0.25, 0.6
 _LEAST_SHARE = 0.5
+_MOST_SHARE = passing_factor(inf)
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,8 +37,7 @@ def _share(seconds: float) -> float:
     return passing_factor(1 / seconds) * (1 - (1 - _LEAST_SHARE) * late)
 
 
-@dataclass(frozen=True, slots=True)
-class _Lone:
+class _Lone(NamedTuple):
     """The one finger of a grip: where it presses, and how far from the hand's own place, in mm."""
 
     finger: Finger
@@ -51,7 +53,9 @@ class Spreads:
 
     def __init__(self, neck: Neck, before: Grip | None) -> None:
         self._neck, self._at = neck, 0.0
-        self._recent: deque[tuple[float, _Lone | None]] = deque([(0.0, self._lone(before))] if before else ())
+        self._just_before = self._lone(before) if before else None  # from it leads a move; no spread
+        self._just_before_at = 0.0
+        self._recent: deque[tuple[float, _Lone]] = deque()  # before that
 
     def into(self, grip: Grip, seconds: float) -> Spread | None:
         """The widest spread into a grip that comes so many seconds after the one before."""
@@ -59,15 +63,25 @@ class Spreads:
         while self._recent and self._at - self._recent[0][0] > _LONGEST_SECONDS:
             self._recent.popleft()
         lone = self._lone(grip)
-        before, widest = list(self._recent)[:-1], None  # into the grip from the one just before it leads a move
-        self._recent.append((self._at, lone))
-        most = 0.0
-        for then, old in before:
-            if lone and old and old.finger is not lone.finger and then < self._at:
-                mm, time = abs(lone.offset_mm - old.offset_mm), round(self._at - then, 9)
-                if mm * _share(time) > most:
-                    most, widest = mm * _share(time), Spread(mm, (min(old.fret, lone.fret), max(old.fret, lone.fret)), time)
+        widest = self._widest_into(lone) if lone else None
+        if self._just_before:
+            self._recent.append((self._just_before_at, self._just_before))
+        self._just_before, self._just_before_at = lone, self._at
         return widest
+
+    def _widest_into(self, lone: _Lone) -> Spread | None:
+        most, widest = 0.0, None
+        for then, old in self._recent:
+            mm = abs(lone.offset_mm - old.offset_mm)
+            if old.finger is not lone.finger and mm * _MOST_SHARE > most:
+                time = round(self._at - then, 9)
+                counted = mm * _share(time)
+                if counted > most:
+                    most, widest = counted, (mm, old.fret, time)
+        if widest is None:
+            return None
+        mm, fret, time = widest
+        return Spread(mm, (min(fret, lone.fret), max(fret, lone.fret)), time)
 
     def _lone(self, grip: Grip) -> _Lone | None:
         (finger, spot), *others = grip.presses

@@ -9,7 +9,7 @@ from functools import cached_property
 
 from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.measures import MEASURES, Measure
+from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.measures.stretch import past_this_hand
 from clear_steps.core.grade.played import Performer, PlayedBar
 from clear_steps.core.grade.songwide import Figures, stamina
@@ -137,7 +137,7 @@ class Grader:
         self._performer = Performer(neck, request.player.span_mm)
         self._figures = Figures()
         self._judged: dict[int, tuple[PlayedBar, BarGrade]] = {}  # by the played bar's identity
-        self._of_the_score: dict[tuple[object, ...], tuple[PlayedBar, Finding]] = {}
+        self._of_the_score: dict[tuple[object, ...], tuple[PlayedBar, dict[str, Finding]]] = {}
 
     def glimpse(self, part: Part, index: int, hand: int) -> tuple[BarGrade, Sequence[Grip]]:
         """One bar's grade with one hand's fingering alone, and its grips: what `grade` gives where it chooses that hand."""
@@ -177,16 +177,16 @@ class Grader:
     def _bar(self, bar: PlayedBar) -> BarGrade:
         key = id(bar)  # the performer holds its bars, and gives the same one for the same grips
         if key not in self._judged:
-            findings = {name: self._finding(measure, bar) for name, measure in MEASURES.items()}
+            of_the_score = self._findings_of_the_score(bar)
+            findings = {name: of_the_score[name] if measure.of_the_score else measure.judge(bar, self._ladder) for name, measure in MEASURES.items()}
             self._judged[key] = (bar, _bar_grade(bar, findings, self._request.player))
         return self._judged[key][1]
 
-    def _finding(self, measure: Measure, bar: PlayedBar) -> Finding:
-        if not measure.of_the_score:
-            return measure.judge(bar, self._ladder)
-        key = (id(bar.bar), bar.seconds, bar.metre_changed, bar.starts_at, bar.two_voices, measure.name)
+    def _findings_of_the_score(self, bar: PlayedBar) -> dict[str, Finding]:
+        """What measures that do not look at the hand say, the same for every fingering."""
+        key = (id(bar.bar), bar.seconds, bar.metre_changed, bar.starts_at.as_integer_ratio(), bar.two_voices)
         if key not in self._of_the_score:
-            self._of_the_score[key] = (bar, measure.judge(bar, self._ladder))
+            self._of_the_score[key] = (bar, {name: measure.judge(bar, self._ladder) for name, measure in MEASURES.items() if measure.of_the_score})
         return self._of_the_score[key][1]
 
 

@@ -3,7 +3,7 @@
 import itertools
 from collections.abc import Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property
 from typing import cast
 
 import numpy as np
@@ -14,7 +14,7 @@ from clear_steps.core.errors import InvalidValueError
 HARDEST_STEP = 10.0
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)  # no slots: its axes are kept
 class Curve:
     """Points (raw value, Step), both rising; a straight line leads from 0, 0 to the first."""
 
@@ -45,16 +45,15 @@ class Curve:
 
     def steps_beyond(self, raws: ArrayLike) -> NDArray[np.float64]:
         """Steps of an array; past the last point its slope goes on, so worse always costs more."""
-        xs, ys = _axes(self.points)
+        xs, ys = self._axes
         values = np.asarray(raws, dtype=np.float64)
         slope = (ys[-1] - ys[-2]) / (xs[-1] - xs[-2])
         return cast(NDArray[np.float64], np.interp(values, xs, ys) + np.maximum(values - xs[-1], 0) * slope)
 
-
-@lru_cache(maxsize=256)
-def _axes(points: tuple[tuple[float, float], ...]) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-    """A curve's raw values and Steps, 0, 0 first."""
-    return np.array([0.0, *(raw for raw, _ in points)]), np.array([0.0, *(step for _, step in points)])
+    @cached_property
+    def _axes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Raw values and Steps, 0, 0 first."""
+        return np.array([0.0, *(raw for raw, _ in self.points)]), np.array([0.0, *(step for _, step in self.points)])
 
 
 def _rising(values: Sequence[float]) -> bool:

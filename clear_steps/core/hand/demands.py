@@ -2,21 +2,21 @@
 
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import NamedTuple
 
 from clear_steps.core.score import Bar, Event, Finger, Note, Technique
 from clear_steps.core.score.ringing import ringing_in
 
 
-@dataclass(frozen=True, slots=True)
-class Spot:
+# Spot, Shape and Links are keys of every table: a tuple is hashed and compared many times faster than a dataclass.
+class Spot(NamedTuple):
     """A string pressed (or touched) at a fret above the capo."""
 
     string: int
     fret: int
 
 
-@dataclass(frozen=True, slots=True)
-class Shape:
+class Shape(NamedTuple):
     """Spots to be pressed at once, and open strings that sound and may not lie under a barre."""
 
     spots: tuple[Spot, ...]  # by fret, then thickest string first
@@ -31,8 +31,7 @@ class Shape:
         return len(self.spots) == 1 and not self.pinned and not self.bent and self.position is None
 
 
-@dataclass(frozen=True, slots=True)
-class Links:
+class Links(NamedTuple):
     """How an event hangs on the one before, by string."""
 
     raised: tuple[int, ...] = ()  # hammer-on: a higher finger
@@ -81,6 +80,10 @@ def is_fretted(note: Note) -> bool:
     return note.fret > 0 and not note.dead and Technique.TAP not in note.techniques
 
 
+_NO_STRINGS: frozenset[int] = frozenset()
+_NO_LINKS = Links()
+
+
 def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None) -> BarDemands:
     """Every moment of a bar at which a hand must press; `before` is what the last sounding event left."""
     demands: list[Demand] = []
@@ -89,21 +92,20 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
     for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
         if not event.notes and not ringing[index].notes:
             continue
-        sounded = {note.string: (note, tapped) for note, tapped in before}
-        held = ringing[index].notes
-        tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
-        taps += [Tapped(index, onset, Spot(n.string, n.fret), Technique.SLIDE in n.techniques) for n in event.notes if n.string in tapped and not n.tied]
-        notes = (*(note for note in event.notes if note.string not in tapped), *held)
-        ahead = _set_ahead(bar, index, following, tapped) if event.notes else ()
-        spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)} | set(ahead)
-        if spots:
-            demands.append(Demand(index, onset, float(onset), _shape(spots, notes, event), _links(event.notes, held, sounded, tapped)))
+        held, notes, tapped, links = ringing[index].notes, event.notes, _NO_STRINGS, _NO_LINKS
+        if held or any(note.techniques or note.tied for note in event.notes):
+            sounded = {note.string: (note, tapped) for note, tapped in before}
+            tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
+            taps += [Tapped(index, onset, Spot(n.string, n.fret), Technique.SLIDE in n.techniques) for n in event.notes if n.string in tapped and not n.tied]
+            notes = (*(note for note in event.notes if note.string not in tapped), *held)
+            links = _links(event.notes, held, sounded, tapped)
+        spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)}
         if event.notes:
+            spots.update(_set_ahead(bar, index, following, tapped))
             before = tuple((note, note.string in tapped) for note in (*event.notes, *held))
+        if spots:
+            demands.append(Demand(index, onset, bar.ticks[index] / bar.ticks_a_quarter, _shape(spots, notes, event), links))
     return BarDemands(tuple(demands), tuple(taps), before, any(row.guessed for row in ringing))
-
-
-_NO_STRINGS: frozenset[int] = frozenset()
 
 
 def _shape(spots: set[Spot], notes: tuple[Note, ...], event: Event) -> Shape:
@@ -140,12 +142,7 @@ def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[in
     )  # fmt: skip
 
 
-_NO_LINKS = Links()
-
-
 def _links(notes: tuple[Note, ...], held: tuple[Note, ...], before: dict[int, tuple[Note, bool]], tapped: frozenset[int]) -> Links:
-    if not held and not any(note.techniques or note.tied for note in notes):
-        return _NO_LINKS
     own = tuple(note for note in notes if note.string not in tapped)
 
     def arriving(technique: Technique) -> tuple[int, ...]:

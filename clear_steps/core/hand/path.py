@@ -62,7 +62,7 @@ def walk(layers: Sequence[Layer], tables: HandTables, entry: Entry | None = None
         else:
             total = best[:, :, None] + tables.move_costs(shape, layer.shape, layer.links, layer.seconds)
             choices.append(total.argmin(1))
-            best = total.min(1) + own
+            best = np.minimum.reduce(total, axis=1) + own
         shape = layer.shape
     return best, choices
 

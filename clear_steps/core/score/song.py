@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 from functools import cached_property
+from itertools import accumulate
 from math import lcm
 
 from clear_steps.core.errors import InvalidValueError
@@ -18,6 +19,7 @@ USUAL_FRETS = 24
 HARMONIC_HALF_TONES = {12: 12, 7: 19, 19: 19, 5: 24, 24: 24, 4: 28, 9: 28, 16: 28, 3: 31}
 ASSUMED_TEMPO = Fraction(100)
 COMMON_TIME = Metre(4, 4)
+_AT_ONCE = Fraction(0)
 
 
 class Finger(StrEnum):
@@ -174,22 +176,23 @@ class Bar:
     @cached_property
     def quarters(self) -> Fraction:
         """Length actually held, in quarters."""
-        ticks, per_quarter = self._ticks()
-        return Fraction(ticks[-1], per_quarter)
+        return Fraction(self.ticks[-1], self.ticks_a_quarter)
 
     @cached_property
     def onsets(self) -> tuple[Fraction, ...]:
         """Onset of every event from the bar's start, in quarters."""
-        ticks, per_quarter = self._ticks()
-        return tuple(Fraction(tick, per_quarter) for tick in ticks[:-1])
+        return tuple(Fraction(tick, self.ticks_a_quarter) for tick in self.ticks[:-1])
 
-    def _ticks(self) -> tuple[list[int], int]:
-        """Onsets and the end in whole ticks, and ticks a quarter: sums of fractions are slow."""
-        per_quarter = lcm(*(event.quarters.denominator for event in self.events))
-        ticks = [0]
-        for event in self.events:
-            ticks.append(ticks[-1] + event.quarters.numerator * (per_quarter // event.quarters.denominator))
-        return ticks, per_quarter
+    @cached_property
+    def ticks_a_quarter(self) -> int:
+        """As few as make every onset whole."""
+        return lcm(*(event.quarters.denominator for event in self.events))
+
+    @cached_property
+    def ticks(self) -> tuple[int, ...]:
+        """Onset of every event and the bar's end, in whole ticks: sums and hashes of fractions are slow."""
+        lengths = (event.quarters.numerator * (self.ticks_a_quarter // event.quarters.denominator) for event in self.events)
+        return tuple(accumulate(lengths, initial=0))
 
     @property
     def uncertain(self) -> bool:
@@ -255,9 +258,9 @@ class Part:
         """Where in its metre a bar begins, in quarters: 0, but for a pickup, which ends with it."""
         bar, before = self.bars[index], self.bars[index - 1] if index else None
         if not bar.pickup or bar.endings:  # an ending is short at its end
-            return Fraction(0)
+            return _AT_ONCE
         begins = before is None or bar.repeat_start or before.repeat_times or before.double_bar
-        return bar.metre.quarters - bar.quarters if begins else Fraction(0)
+        return bar.metre.quarters - bar.quarters if begins else _AT_ONCE
 
     def bar_index(self, number: int) -> int:
         """Index of a bar by its written number."""

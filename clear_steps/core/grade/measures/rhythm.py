@@ -22,8 +22,8 @@ def rhythm(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The most syncopated voice; tuplets, odd and changing metres have a Step of their own at least."""
     if not bar.moments or any(moment.event.free for moment in bar.moments):
         return nothing(UNIT)
-    stop = bar.starts_at + bar.bar.quarters
-    found = [(syncopation(tuple(bar.starts_at + moment.onset for moment in voice), bar.bar.metre, stop), voice) for voice in _voices(bar)]
+    stop = bar.in_metre(bar.bar.quarters)
+    found = [(syncopation(tuple(bar.in_metre(moment.onset) for moment in voice), bar.bar.metre, stop), voice) for voice in _voices(bar)]
     (amount, place), voice = max(found, key=lambda entry: entry[0][0])
     worst = place - bar.starts_at
     step = ladder.curves["rhythm"].step(amount)

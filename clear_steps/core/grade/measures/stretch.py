@@ -1,7 +1,8 @@
 """Stretch: the widest grip, reach from one note to the next, or spread within a moment, against the comfortable span."""
 
-from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable
+from functools import partial
+from typing import NamedTuple
 
 from clear_steps.core.grade.finding import Finding, Place, finger_words, nothing
 from clear_steps.core.grade.ladder import Ladder
@@ -12,8 +13,7 @@ from clear_steps.core.hand import Grip, passing_factor
 UNIT = "mm"
 
 
-@dataclass(frozen=True, slots=True)
-class _Reach:
+class _Reach(NamedTuple):
     """Along the neck, in mm: as it counts, and as it is; the words for it, but for the mm, from those for its beat."""
 
     counted_mm: float
@@ -25,9 +25,8 @@ class _Reach:
 
 def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The reach that counts most, in mm; a passing one counts less when slow, more when fast."""
-    reaches = (reach for moment in bar.moments for reach in _reaches(moment) if reach.mm > 0)
-    worst = max(reaches, key=lambda reach: reach.counted_mm, default=None)
-    if worst is None or worst.counted_mm <= 0:
+    worst = _worst(bar.moments)
+    if worst is None:
         return nothing(UNIT)
     moment = worst.moment
     time = "" if worst.seconds is None else f", in {worst.seconds:.2f} s"
@@ -35,13 +34,21 @@ def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
     return Finding(ladder.curves["stretch"].step(worst.counted_mm / bar.span_mm), worst.mm, UNIT, Place(moment.onset, moment.strings), evidence)
 
 
-def _reaches(moment: Moment) -> Iterator[_Reach]:
-    if grip := moment.grip:
-        yield _Reach(grip.reach_mm, grip.reach_mm, moment, lambda beat: _held(grip, beat))
-    if move := moment.move:
-        yield _Reach(move.way.reach_mm * passing_factor(1 / move.seconds), move.way.reach_mm, moment, lambda beat: _passing(move, beat), move.seconds)
-    if spread := moment.spread:
-        yield _Reach(spread.counted_mm, spread.mm, moment, lambda beat: _spread(spread, beat), spread.seconds)
+def _worst(moments: Iterable[Moment]) -> _Reach | None:
+    """Of all that is held, passed and spread, the first that counts most."""
+    worst, most = None, 0.0
+    for moment in moments:
+        grip, move, spread = moment.grip, moment.move, moment.spread
+        if grip and grip.reach_mm > most:
+            most = grip.reach_mm
+            worst = _Reach(most, most, moment, partial(_held, grip))
+        if move and (passing := move.way.reach_mm * passing_factor(1 / move.seconds)) > most:
+            most = passing
+            worst = _Reach(most, move.way.reach_mm, moment, partial(_passing, move), move.seconds)
+        if spread and spread.counted_mm > most:
+            most = spread.counted_mm
+            worst = _Reach(most, spread.mm, moment, partial(_spread, spread), spread.seconds)
+    return worst
 
 
 def _held(grip: Grip, beat: str) -> str:
