@@ -71,6 +71,14 @@ def alike(edits: Sequence[Edit]) -> dict[int, int]:
     return {edit.id: firsts[edit.id] for edit in edits}
 
 
+def grouped(edits: Iterable[Edit], together: bool) -> list[list[Edit]]:
+    """Each edit by itself, or together those that do the very same in several bars."""
+    groups: dict[object, list[Edit]] = {}
+    for edit in edits:
+        groups.setdefault(edit.what if together else edit.id, []).append(edit)
+    return list(groups.values())
+
+
 def applied(part: Part, changes: Iterable[Change]) -> Part | None:
     """The part with changes made in order; None if what one replaces is not there."""
     bars = list(part.bars)
@@ -83,10 +91,10 @@ def applied(part: Part, changes: Iterable[Change]) -> Part | None:
 
 
 def _changed(bar: Bar, change: Change) -> Bar | None:
-    onsets = bar.onsets
-    if change.start not in onsets:
+    tick, between = divmod(change.start.numerator * bar.ticks_a_quarter, change.start.denominator)
+    if between or tick not in bar.ticks[:-1]:
         return None
-    first = onsets.index(change.start)
+    first = bar.ticks.index(tick)
     last = first + len(change.before)
     if bar.events[first:last] != change.before:
         return None

@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from operator import mul
 
 from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.grade import TUNE_FLOOR
@@ -38,12 +39,15 @@ class Kept:
         return self.tune >= floor
 
 
+_Scores = tuple[float, float, float, float]
+
+
 @dataclass(frozen=True, slots=True)
 class _Tally:
     """Points kept and points possible of one bar, score by score."""
 
-    kept: tuple[float, float, float, float]
-    possible: tuple[float, float, float, float]
+    kept: _Scores
+    possible: _Scores
     same: int
     onsets: int
 
@@ -61,25 +65,43 @@ class KeptSoFar:
         self._original, self._weights = original, tuple(weights[score] for score in WEIGHTS)
         has_bass = _has_bass(original)
         self._wanted = [_wanted(original, bar, own, has_bass) for bar, own in zip(original.bars, salience_of(original), strict=True)]
-        self._tallies: dict[tuple[int, int], tuple[Bar, _Tally]] = {}  # the bar is held, so that its id stays its own
+        self._worth = _worth_of_a_point([wanted.possible for wanted in self._wanted], self._weights)
+        self._tallies: dict[tuple[int, int], tuple[Bar, _Tally, float]] = {}  # with its points; the bar is held, so that its id stays its own
 
     def of(self, version: Part) -> Kept:
         """Scores of a version, compared through the transposition that was stated."""
         return _scored([self._tally(index, version) for index in range(len(version.bars))], self._weights)
+
+    def overall(self, version: Part) -> float:
+        """The overall score alone, quickly: every bar has its points of it."""
+        if not any(self._worth):
+            return 100.0
+        return round(sum([self._counted(index, version)[2] for index in range(len(version.bars))]), 9)
 
     def by_bar(self, version: Part) -> tuple[float, ...]:
         """What is kept of every bar by itself, in per cent."""
         return tuple(_scored([self._tally(index, version)], self._weights).overall for index in range(len(version.bars)))
 
     def _tally(self, index: int, version: Part) -> _Tally:
+        return self._counted(index, version)[1]
+
+    def _counted(self, index: int, version: Part) -> tuple[Bar, _Tally, float]:
         bar = version.bars[index]
         key = (index, id(bar))
         if key not in self._tallies:
             as_written = bar.events == self._original.bars[index].events
             # Through the stated transposition a version's bar is heard where the original's would be.
             part = self._original if as_written and version.tuning == self._original.tuning and version.capo == self._original.capo else version
-            self._tallies[key] = (bar, _against(self._wanted[index], part, bar, self._half_tones if part is version else 0))
-        return self._tallies[key][1]
+            tally = _against(self._wanted[index], part, bar, self._half_tones if part is version else 0)
+            self._tallies[key] = (bar, tally, sum(map(mul, tally.kept, self._worth)))
+        return self._tallies[key]
+
+
+def _worth_of_a_point(possible: Sequence[_Scores], weights: Sequence[float]) -> tuple[float, ...]:
+    """By score: what a point kept of it adds to the overall score."""
+    wholes = [sum(points) for points in zip(*possible, strict=True)] or [0.0 for _ in weights]
+    total = sum(weight for weight, whole in zip(weights, wholes, strict=True) if whole)
+    return tuple(100.0 * weight / (whole * total) if whole and total else 0.0 for weight, whole in zip(weights, wholes, strict=True))
 
 
 def _scored(tallies: Sequence[_Tally], weights_of_scores: Sequence[float]) -> Kept:
@@ -114,6 +136,12 @@ class _Wanted:
     onsets: tuple[_Onset, ...]
     classes: dict[int, set[float]]
 
+    @property
+    def possible(self) -> _Scores:
+        """Points that can be kept of it, score by score."""
+        weight = sum(onset.weight for onset in self.onsets)
+        return weight, sum(onset.weight for onset in self.onsets if onset.bass is not None), float(len(self.classes)), weight
+
 
 def _has_bass(part: Part) -> bool:
     """Whether the thick strings carry a voice of their own, and not a line that passes over them now and then."""
@@ -146,9 +174,7 @@ def _against(wanted: _Wanted, version: Part, bar: Bar, half_tones: int) -> _Tall
     classes = _classes(version, bar)
     beats = ((own, classes.get(beat, set())) for beat, own in wanted.classes.items())
     harmony = sum(len(own & found) / len(own | found) for own, found in beats)
-    weight = sum(onset.weight for onset in wanted.onsets)
-    bass_weight = sum(onset.weight for onset in wanted.onsets if onset.bass is not None)
-    return _Tally((tune, bass, harmony, rhythm), (weight, bass_weight, float(len(wanted.classes)), weight), same, len(wanted.onsets))
+    return _Tally((tune, bass, harmony, rhythm), wanted.possible, same, len(wanted.onsets))
 
 
 def _pitches(part: Part, event: Event) -> list[float]:

@@ -68,6 +68,11 @@ def _of_one_pattern(part: Part) -> Iterator[list[int]]:
     yield from (group for group in groups.values() if len(group) > 1)
 
 
+def bars_of_one_pattern(part: Part) -> frozenset[int]:
+    """Indexes of the bars that are strummed or picked like another."""
+    return frozenset(index for bars in _of_one_pattern(part) for index in bars)
+
+
 def _pattern(bar: Bar) -> object:
     """The rhythm of strummed chords; of what is picked the strings too; none of a bar with little in it."""
     strings = [tuple(note.string for note in event.struck) for event in bar.events if event.struck]

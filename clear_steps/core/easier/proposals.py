@@ -46,7 +46,7 @@ class Proposals:
         """What one kind proposes for a bar."""
         for rewriting in self._rewritten(kind, version, index):
             made = replace(version, bars=tuple(rewriting.bars.get(at, bar) for at, bar in enumerate(version.bars)))
-            yield Proposed(kind, rewriting.changes, made, self._scores.of(made).overall)
+            yield Proposed(kind, rewriting.changes, made, self._scores.overall(made))
 
     def _rewritten(self, kind: Kind, version: Part, index: int) -> tuple[_Rewriting, ...]:
         """The same bar between the same others gets the same proposals: what a kind looks at is known by identity."""

@@ -247,11 +247,11 @@ class _Search:
     def _grown(self, way: _Way, index: int, hand: int, limit: float) -> list[_Way]:
         """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
         grown: list[_Way] = []
-        plain_now = self._plain_scores.of(way.version).overall
+        plain_now = self._plain_scores.overall(way.version)
         for proposed in sorted(self._proposals.of(way.version, index, partial(_can_lower, way.height)), key=lambda proposed: -proposed.kept):
             if any(made.level <= limit + TOLERANCE and made.kept > proposed.kept for made in grown):
                 break
-            if proposed.kept > way.kept + _SLACK or self._plain_scores.of(proposed.version).overall > plain_now + _SLACK:
+            if proposed.kept > way.kept + _SLACK or self._plain_scores.overall(proposed.version) > plain_now + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
             key = (self._tempo_changes[index], *_surroundings(proposed.version, index))
             if key not in self._glimpses:

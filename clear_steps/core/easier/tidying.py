@@ -1,14 +1,14 @@
 """What the search does once a target is met or given up: nothing that is not needed, nothing that does harm."""
 
-from collections.abc import Sequence
 from dataclasses import replace
 
-from clear_steps.core.easier.edit import Edit, refused_with
+from clear_steps.core.easier.edit import grouped, refused_with
 from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.rhythm import beats_alone
 from clear_steps.core.easier.patterns import with_one_pattern
 from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.easier.returning import give_notes_back
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Bar, Part
 
@@ -36,7 +36,8 @@ class Tidier:
             self._take_away_the_needless(together=True)
         if self._reached(self._writing.version) and (holding := with_one_pattern(self._writing, self._proposals, self._reached)):
             self._take_away_the_needless(together=True, spared=holding)
-        self._give_back_the_harmful()
+        give_notes_back(self._writing, self._heights, self._proposals, target)
+        self._take_back_the_harmful()
 
     def _reached(self, version: Part) -> bool:
         return self._heights.reached(version, self._target)
@@ -47,7 +48,7 @@ class Tidier:
         if not self._reached(writing.version):
             return
         hand = self._heights.graded(writing.version).hand
-        for edits in sorted(_groups(writing.edits, together), key=lambda edits: -sum(edit.loss for edit in edits)):
+        for edits in sorted(grouped(writing.edits, together), key=lambda edits: -sum(edit.loss for edit in edits)):
             gone = refused_with(writing.edits, [edit.id for edit in edits])
             if gone.isdisjoint(writing.settled | spared) and all(edit in writing.edits for edit in edits):
                 fewer, version = writing.without(edits, self._proposals)
@@ -85,7 +86,7 @@ class Tidier:
             changes = beats_alone(version, index)
             made = self._proposals.made(version, changes, index) if changes else None
             if made is not None:
-                taken.append(Proposed(KINDS["rhythm"], changes, made, writing.scores.of(made).overall))
+                taken.append(Proposed(KINDS["rhythm"], changes, made, writing.scores.overall(made)))
                 version = made
         if not taken or taken[-1].kept <= kept + _WORTH_MORE or not self._reached(version):
             return False
@@ -102,14 +103,14 @@ class Tidier:
             if not self._reached(writing.version) or len({writing.version.bars[index] for index in bars}) == 1:
                 continue
             tried = (writing.like(model, [index for index in bars if index != model], self._proposals) for model in bars)
-            made = sorted((entry for entry in tried if entry), key=lambda entry: -writing.scores.of(entry[1]).overall)
+            made = sorted((entry for entry in tried if entry), key=lambda entry: -writing.scores.overall(entry[1]))
             found = next((entry for entry in made if self._reached(entry[1])), None)
             if found:
                 writing.edits, writing.version = found
                 changed = True
         return changed
 
-    def _give_back_the_harmful(self) -> None:
+    def _take_back_the_harmful(self) -> None:
         """The last edits are refused until neither the song nor a bar stands higher for them."""
         while not self._harmless() and self._writing.drop_last(self._proposals):
             pass
@@ -119,14 +120,6 @@ class Tidier:
         bars = zip(self._heights.of(self._writing.version), self._began, strict=True)
         song_step = self._heights.graded(self._writing.version).step
         return song_step <= self._began_step + _SLACK and all(bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars)
-
-
-def _groups(edits: Sequence[Edit], together: bool) -> list[list[Edit]]:
-    """Each edit by itself, or those that do the very same in several bars."""
-    groups: dict[object, list[Edit]] = {}
-    for edit in edits:
-        groups.setdefault(edit.what if together else edit.id, []).append(edit)
-    return list(groups.values())
 
 
 def _recurring(part: Part) -> list[list[int]]:

@@ -28,7 +28,7 @@ class Writing:
     @property
     def kept(self) -> float:
         """What is kept of the whole, in per cent, as the search weighs it."""
-        return self.scores.of(self.version).overall
+        return self.scores.overall(self.version)
 
     def take(self, kind: str, changes: Iterable[Change], reason: str, effect: Callable[[Change], str]) -> None:
         """Add changes, an edit each, so that each can be refused alone."""
@@ -39,7 +39,7 @@ class Writing:
     def _add(self, edit: Edit) -> None:
         version = applied(self.version, edit.changes)
         assert version is not None  # what is taken was made of this very text
-        loss = self.scores.of(self.version).overall - self.scores.of(version).overall
+        loss = self.scores.overall(self.version) - self.scores.overall(version)
         self.edits.append(replace(edit, loss=loss))
         self.version = version
 
@@ -78,6 +78,17 @@ class Writing:
         touched = {bar for other in self.edits if other.id in gone for bar in other.bars}
         made = proposals.known(version_of(self.original, [other for other in fewer if touched & set(other.bars)]))
         return fewer, replace(self.version, bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)))
+
+    def with_softer(self, edits: Sequence[Edit], change: Change, version: Part, height: Callable[[Part, int], Height], proposals: Proposals) -> list[Edit]:
+        """All edits, these with another change of their own bars, by which they make the version."""
+        softer: dict[int, Edit] = {}
+        for edit in edits:
+            (bar,) = edit.bars
+            harder = self.without([edit], proposals)[1]
+            loss = self.scores.overall(harder) - self.scores.overall(version)
+            effect = _effect(self.original.bar_number(bar), height(harder, bar), height(version, bar))
+            softer[edit.id] = replace(edit, changes=(replace(change, bar=bar),), effect=effect, loss=loss)
+        return [softer.get(edit.id, edit) for edit in self.edits]
 
     def like(self, model: int, others: Sequence[int], proposals: Proposals) -> tuple[list[Edit], Part] | None:
         """The edits, and the version they make, if other bars that were the same in the original got the edits of one; None where what is settled differs."""

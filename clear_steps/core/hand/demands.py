@@ -128,10 +128,15 @@ def _is_tapped(note: Note, sounded: dict[int, tuple[Note, bool]]) -> bool:
     return goes_on and note.string in sounded and sounded[note.string][1]
 
 
+def begins_with_pull_off(bar: Bar) -> bool:
+    """Whether the bar before has to set fingers for its first notes."""
+    return any(Technique.PULL_OFF in note.techniques for event in bar.events[:1] for note in event.notes)
+
+
 def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[int]) -> tuple[Spot, ...]:
     """Fingers already down for the pull-offs that follow; one from a tap binds none."""
     later = bar.events[event + 1 : event + 2] or (following.events[:1] if following else ())
-    pulled = [note for following_event in later for note in following_event.notes if Technique.PULL_OFF in note.techniques and is_fretted(note)]
+    pulled = [note for note in later[0].notes if Technique.PULL_OFF in note.techniques and is_fretted(note)] if later else []
     if not pulled:
         return ()
     sounding = {note.string: note for note in bar.events[event].notes if note.string not in tapped}

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 
 from clear_steps.core.hand.costs import Costs, HandTables
-from clear_steps.core.hand.demands import BarDemands, Leaving, Shape, demands_of_bar
+from clear_steps.core.hand.demands import BarDemands, Leaving, Shape, begins_with_pull_off, demands_of_bar
 from clear_steps.core.hand.grips import Grip, GripTable
 from clear_steps.core.hand.path import Choices, Entry, Layer, trace, walk
 from clear_steps.core.score import Bar, Part
@@ -71,6 +71,7 @@ class DemandsBook:
         found: list[BarDemands] = []
         leaving: Leaving = ()
         for bar, following in zip(part.bars, (*part.bars[1:], None), strict=False):
+            following = following if following and begins_with_pull_off(following) else None  # else it makes no difference
             key = (leaving, id(bar), id(following))
             if key not in self._noted:
                 self._noted[key] = (demands_of_bar(bar, leaving, following), bar, following)

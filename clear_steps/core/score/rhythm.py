@@ -43,8 +43,23 @@ class Metre:
         """Length of the counted beat: a dotted quarter in 6/8, 9/8, 12/8, else the unit."""
         return _beat_quarters(self.beats, self.unit)
 
+    def weight_at(self, onset: Fraction) -> int:
+        """How strong a place in the bar (quarters) is: 0 for its start, then -1, -2 ... for each finer level of the metre."""
+        return _weight_at(self, onset)
+
     def __str__(self) -> str:
         return f"{self.beats}/{self.unit}"
+
+
+@lru_cache(maxsize=4096)
+def _weight_at(metre: Metre, onset: Fraction) -> int:
+    beat = metre.beat_quarters
+    levels = [metre.quarters]
+    levels += [metre.quarters / 2] if metre.beats == 4 else []
+    levels += [beat, beat / 3 if beat.numerator % 3 == 0 else beat / 2]
+    while levels[-1] > Fraction(1, 8):
+        levels.append(levels[-1] / 2)
+    return -next((depth for depth, level in enumerate(levels) if (onset / level).denominator == 1), len(levels))
 
 
 @lru_cache

@@ -7,7 +7,7 @@ import pytest
 
 from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.grade import Finding, grade_part
-from clear_steps.core.grade.measures.rhythm import metrical_weight, syncopation
+from clear_steps.core.grade.measures.rhythm import syncopation
 from clear_steps.core.score import Bar, Event, Metre, Note, Picking, Song, Technique
 from clear_steps.ladders import default_ladder
 from tests.songs import line
@@ -54,7 +54,7 @@ def test_far_strings_at_once_are_more_than_a_bare_pick_can_do() -> None:
 )  # fmt: skip
 def test_a_place_weighs_by_the_level_of_the_metre_it_stands_on(onset: str, metre: Metre, weight: int) -> None:
     """Longuet-Higgins & Lee 1984, from memory: the bar weighs 0, each finer level one less."""
-    assert metrical_weight(Fraction(onset), metre) == weight
+    assert metre.weight_at(Fraction(onset)) == weight
 
 
 @pytest.mark.parametrize(

@@ -45,7 +45,8 @@ def with_notes(event: Event, notes: Iterable[Note]) -> Event:
 
 def without(note: Note, techniques: Iterable[Technique]) -> Note:
     """The note without some techniques."""
-    return replace(note, techniques=note.techniques - frozenset(techniques))
+    fewer = note.techniques.difference(techniques)
+    return replace(note, techniques=fewer) if fewer != note.techniques else note
 
 
 def plain(note: Note, string: int, fret: int) -> Note:

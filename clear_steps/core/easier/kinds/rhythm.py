@@ -98,12 +98,12 @@ def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: _Grid)
     if not kept or kept[0][0] != start:
         kept.insert(0, (start, Event(Fraction(0))))
     ends = [onset for onset, _ in kept[1:]] + [stop]
-    after = tuple(_lasting(event, end - onset) for (onset, event), end in zip(kept, ends, strict=True))
+    after = tuple(lasting(event, end - onset) for (onset, event), end in zip(kept, ends, strict=True))
     before = tuple(event for _, event in inside)
     return Change(index, start, before, after) if len(after) < len(before) else None
 
 
-def _lasting(event: Event, quarters: Fraction) -> Event:
+def lasting(event: Event, quarters: Fraction) -> Event:
     """The event, longer; a slur into it has lost the note it came from."""
     notes = tuple(replace(without(note, ARRIVING), tied=False) for note in event.notes)
     return replace(event, quarters=quarters, notes=notes, techniques=event.techniques if notes else frozenset(), stroke=event.stroke if notes else None)

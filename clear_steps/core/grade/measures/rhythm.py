@@ -68,8 +68,8 @@ def syncopation(onsets: tuple[Fraction, ...], metre: Metre, stop: Fraction | Non
     for onset, following in zip(onsets, [*onsets[1:], metre.quarters if stop is None else stop], strict=True):
         if onset.denominator % 3 == 0:
             continue
-        own = metrical_weight(onset, metre)
-        over = max((metrical_weight(place, metre) for place in _places(onset, following)), default=own)
+        own = metre.weight_at(onset)
+        over = max((metre.weight_at(place) for place in _places(onset, following)), default=own)
         if over > own:
             total += over - own
             if over - own > most:
@@ -85,14 +85,3 @@ def _places(start: Fraction, stop: Fraction) -> list[Fraction]:
         places.append(place)
         place += grid
     return places
-
-
-def metrical_weight(onset: Fraction, metre: Metre) -> int:
-    """0 for the bar's start, then -1, -2 ... for each finer level of the metre."""
-    beat = metre.beat_quarters
-    levels = [metre.quarters]
-    levels += [metre.quarters / 2] if metre.beats == 4 else []
-    levels += [beat, beat / 3 if beat.numerator % 3 == 0 else beat / 2]
-    while levels[-1] > Fraction(1, 8):
-        levels.append(levels[-1] / 2)
-    return -next((depth for depth, level in enumerate(levels) if (onset / level).denominator == 1), len(levels))
