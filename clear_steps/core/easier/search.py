@@ -6,10 +6,8 @@ by grading the whole part with it, by the same code as the original, since neigh
 anew. At the end what was written is tidied.
 """
 
-import itertools
-from collections.abc import Iterable, Sequence
+from collections.abc import Collection, Iterable, Sequence
 from dataclasses import dataclass, replace
-from functools import partial
 from math import ceil
 
 from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
@@ -18,24 +16,20 @@ from clear_steps.core.easier.edit import Change, Edit, applied, transposition, v
 from clear_steps.core.easier.given import given_edits
 from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
 from clear_steps.core.easier.kept import WEIGHTS, KeptSoFar
-from clear_steps.core.easier.kinds import KINDS, Kind
+from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.easier.refusing import blocking_bars
 from clear_steps.core.easier.tidying import Tidier
+from clear_steps.core.easier.ways import Way, Ways, is_lower
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.grade import Ability, Grader, GradeRequest, Grading, Ladder, grade_part
 from clear_steps.core.score import Part, Song
 
 _STAIR = 0.5
 _ROUNDS = 12  # over the bars of a stair
-_MOST_EDITS = 6  # on top of one another before a bar is given up at a stair
-_BEAM = 3  # ways kept at every depth
-_WORTHLESS = 0.05  # a proposal that lowers a bar by less is none, unless that is all there is to go
-_LOSS_FLOOR = 0.5
 _LESS_TO_REMEMBER = 0.01  # Steps that a figure less must bring
-_SLACK = 1e-9
 _MARGIN = 0.1  # the least by which bars are lowered for the song's sake
 
 
@@ -72,20 +66,6 @@ def _stairs(start: float, target: float) -> list[float]:
 
 
 @dataclass(frozen=True, slots=True)
-class _Way:
-    """Proposals taken for a bar, one on top of another, what they make, and the bar's height then, at a glimpse."""
-
-    taken: tuple[Proposed, ...]
-    version: Part
-    kept: float
-    height: Height
-
-    @property
-    def level(self) -> float:
-        return self.height.level
-
-
-@dataclass(frozen=True, slots=True)
 class _Goal:
     lowest: float  # of the targets
     approach: Approach
@@ -101,14 +81,13 @@ class _Search:
         half_tones, weights, without = transposition(goal.given), APPROACHES[goal.approach].weights, APPROACHES[goal.approach].without
         scores = KeptSoFar(part, weights, half_tones)
         self._plain_scores = scores if weights is WEIGHTS else KeptSoFar(part, half_tones=half_tones)
+        proposals = Proposals(part, {name: kind for name, kind in KINDS.items() if name not in without}, scores)
         self._writing = Writing(part, goal.given, scores)
-        self._proposals = Proposals(part, {name: kind for name, kind in KINDS.items() if name not in without}, scores)
+        self._proposals, self._ways = proposals, Ways(part, heights, proposals, scores, self._plain_scores)
         self._writing.version = self._proposals.known(self.version)
         self._tidier = Tidier(self._writing, heights, self._proposals)
         self._began = heights.of(self.version)
         self._start = heights.highest(self.version)
-        self._glimpses: dict[tuple[int, ...], Height] = {}  # of a bar between its neighbours, each by its identity, at its tempo
-        self._tempo_changes = list(itertools.accumulate(bar.tempo is not None for bar in part.bars))  # up to each bar
 
     @property
     def version(self) -> Part:
@@ -150,24 +129,38 @@ class _Search:
 
     def _descend(self, stair: float) -> None:
         """Bring every bar, and then the song, down to a stair, as far as it goes."""
-        self._stair = ceiling = stair
+        self._stair = stair
+        stuck: set[int] = set()  # bars that go no further down for the song's sake
         for _ in range(_ROUNDS):
             if self._heights.reached(self.version, stair):
                 return
-            bars = self._heights.of(self.version)
-            above = [bar for bar in bars if bar.level > stair + TOLERANCE]
-            if not above:
-                # Bars are down as far as they go, the song is not: what has to be remembered or lasts counts on top.
-                highest = max(bar.level for bar in bars)
-                ceiling = max(min(ceiling, highest) - max(self._heights.graded(self.version).step - stair, _MARGIN), 1.0)
-                above = [bar for bar in bars if bar.level > ceiling + TOLERANCE]
-            edits_before = len(self._writing.edits)
-            self._lower_each(above, min(ceiling, stair))
-            if len(self._writing.edits) == edits_before and not any(bar.level > stair + TOLERANCE for bar in above) and self._remember_less(stair):
-                continue
-            if len(self._writing.edits) == edits_before and (ceiling == stair or ceiling <= 1.0):
+            before, limit = self.version, stair
+            above = [bar for bar in self._heights.of(before) if bar.level > stair + TOLERANCE]
+            for_the_song = not above
+            if for_the_song:
+                above, limit = self._highest_of_the_others(stair, stuck)
+            self._lower_each(above, limit)
+            if self.version is before and not for_the_song:
                 return
-            ceiling = stair if len(self._writing.edits) > edits_before else ceiling
+            if self.version is before and self._remember_less(stair):
+                continue
+            if not above:
+                return
+            if for_the_song:
+                stuck |= {bar.grade.index for bar in above if self.version.bars[bar.grade.index] is before.bars[bar.grade.index]}
+
+    def _highest_of_the_others(self, stair: float, stuck: Collection[int]) -> tuple[list[Height], float]:
+        """Bars are down as far as they must, the song is not: what has to be remembered or lasts counts on top. Which to lower, and how far.
+
+        Were all bars as low as the stair without what is on top, the song would stand at it. What stuck bars lack of that
+        the others make up for by a stair at most: a tune is not given up for a bar that nothing can be done about.
+        """
+        grading = self._heights.graded(self.version)
+        others = [bar for bar in self._heights.of(self.version) if bar.grade.index not in stuck]
+        highest = max((bar.level for bar in others), default=1.0)
+        lowest = max(stair - grading.memory - grading.stamina - (_STAIR if stair == self._target else 0.0), 1.0)
+        limit = max(highest - min(max(grading.step - stair, _MARGIN), _STAIR), lowest)
+        return [bar for bar in others if bar.level > limit + TOLERANCE], limit
 
     def _lower_each(self, above: Iterable[Height], limit: float) -> None:
         """Bars that recur are edited together: what served the first of equals is tried on the next."""
@@ -177,17 +170,17 @@ class _Search:
             index = bar.grade.index
             key = id(self.version.bars[index])
             if key in served:
-                bar = self._like(bar, *served[key])
+                bar = self._like(bar, limit, *served[key])
             served.setdefault(key, (index, self._lower(bar, limit)))
 
-    def _like(self, bar: Height, first: int, taken: Sequence[Proposed]) -> Height:
+    def _like(self, bar: Height, limit: float, first: int, taken: Sequence[Proposed]) -> Height:
         """The bar with the edits of its equal, as far as they fit and lower it too."""
         index = bar.grade.index
         for proposed in taken:
             changes = tuple(replace(change, bar=change.bar + index - first) for change in proposed.changes)
             version = self._proposals.made(self.version, changes, index)
             after = self._heights.at(version, index) if version else bar
-            if version is None or after.level > bar.level - _WORTHLESS:
+            if version is None or not is_lower(after.level, bar.level, limit):
                 break
             self._writing.take_proposed(replace(proposed, changes=changes, version=version), bar, after, self._stair)
             bar = after
@@ -214,52 +207,32 @@ class _Search:
 
     def _lower(self, bar: Height, limit: float) -> list[Proposed]:
         """Edits of one bar, one on top of another, until it stands at the limit; what was taken."""
-        ways = self._ways(bar, limit)
-        good = [way for way in ways if way.level <= limit + TOLERANCE]
-        worth = partial(_worth, bar.level, self._writing.kept)
-        for way in sorted(good, key=lambda way: (-way.kept, way.level)) if good else sorted(ways, key=worth, reverse=True):
-            if _is_lower(self._heights.at(way.version, bar.grade.index).level, bar.level, limit):  # graded in full before it is taken
-                before = bar
-                for proposed in way.taken:
-                    after = self._heights.at(proposed.version, bar.grade.index)
-                    self._writing.take_proposed(proposed, before, after, self._stair)
-                    before = after
-                return list(way.taken)
-        return []
+        way = next(self._ways.best_first(self.version, bar, limit), None)
+        if way is None and limit == self._stair:  # for its own sake, not the song's
+            way = self._afresh(bar, limit)
+        return self._take(way, bar.grade.index) if way else []
 
-    def _ways(self, bar: Height, limit: float) -> list[_Way]:
-        """A beam over edits on top of one another: the ways of the first depth at which one reaches the limit, else of the last."""
-        index, worth = bar.grade.index, partial(_worth, bar.level, self._writing.kept)
-        hand = self._heights.graded(self.version).hand
-        ways = [_Way((), self.version, self._writing.kept, bar)]
-        for _ in range(_MOST_EDITS):
-            grown: dict[tuple[int, ...], _Way] = {}
-            for made in (made for way in ways for made in self._grown(way, index, hand, limit)):
-                grown.setdefault(_surroundings(made.version, index), made)  # the first has the smaller edits
-            if not grown:
-                break
-            ways = list(grown.values())
-            if any(way.level <= limit + TOLERANCE for way in ways):
-                break
-            ways = sorted(ways, key=worth, reverse=True)[:_BEAM]
-        return [way for way in ways if way.taken]
+    def _afresh(self, bar: Height, limit: float) -> Way | None:
+        """Where what was done to a bar at higher stairs leads no further: a way to the limit from the bar as it was, which takes its place."""
+        index, writing = bar.grade.index, self._writing
+        own = [edit for edit in writing.edits if edit.bars == (index,) and edit.id not in writing.settled]
+        if not own:
+            return None
+        fewer, version = writing.without(own, self._proposals)
+        begun = self._heights.at(version, index)
+        way = next(self._ways.best_first(version, begun, limit), None)
+        if way is None or self._heights.at(way.version, index).level > limit + TOLERANCE:
+            return None
+        writing.edits, writing.version = fewer, version
+        return way
 
-    def _grown(self, way: _Way, index: int, hand: int, limit: float) -> list[_Way]:
-        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
-        grown: list[_Way] = []
-        plain_now = self._plain_scores.overall(way.version)
-        for proposed in sorted(self._proposals.of(way.version, index, partial(_can_lower, way.height)), key=lambda proposed: -proposed.kept):
-            if any(made.level <= limit + TOLERANCE and made.kept > proposed.kept for made in grown):
-                break
-            if proposed.kept > way.kept + _SLACK or self._plain_scores.overall(proposed.version) > plain_now + _SLACK:
-                continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            key = (self._tempo_changes[index], *_surroundings(proposed.version, index))
-            if key not in self._glimpses:
-                self._glimpses[key] = self._heights.glimpsed(proposed.version, index, hand)
-            height = self._glimpses[key]
-            if _is_lower(height.level, way.level, limit):
-                grown.append(_Way((*way.taken, proposed), proposed.version, proposed.kept, height))
-        return grown
+    def _take(self, way: Way, index: int) -> list[Proposed]:
+        before = self._heights.at(self.version, index)
+        for proposed in way.taken:
+            after = self._heights.at(proposed.version, index)
+            self._writing.take_proposed(proposed, before, after, self._stair)
+            before = after
+        return list(way.taken)
 
 
 def _with_version(song: Song, original: Part, version: Part) -> Song:
@@ -272,23 +245,3 @@ def _with_version(song: Song, original: Part, version: Part) -> Song:
 
 def _without_names(part: Part) -> Part:
     return replace(part, bars=tuple(replace(bar, events=tuple(replace(event, chord="") for event in bar.events)) for bar in part.bars))
-
-
-def _surroundings(version: Part, index: int) -> tuple[int, ...]:
-    """A bar between its neighbours, by the identity of each."""
-    return tuple(map(id, version.bars[max(index - 1, 0) : index + 2]))
-
-
-def _is_lower(level: float, before: float, limit: float) -> bool:
-    """Whether a bar is brought down by enough to be worth an edit, or to the limit."""
-    return level <= before - _WORTHLESS or level <= limit + TOLERANCE < before
-
-
-def _can_lower(bar: Height, kind: Kind) -> bool:
-    """Whether what a kind leaves as it is does not hold the bar up by itself."""
-    return bar.measure not in kind.leaves if bar.limit else bar.grade.step_of(kind.leaves) <= bar.level - _WORTHLESS
-
-
-def _worth(start: float, kept: float, way: _Way) -> float:
-    """Steps won for what is lost; a little loss is never worth endless much."""
-    return (start - way.level) / (kept - way.kept + _LOSS_FLOOR)

@@ -1,0 +1,107 @@
+"""The ways to bring one bar down: a beam over proposals on top of one another."""
+
+import itertools
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import partial
+
+from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
+from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.easier.kinds import Kind
+from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.score import Part
+
+_MOST_EDITS = 6  # on top of one another before a bar is given up at a stair
+_BEAM = 3  # ways kept at every depth
+_WORTHLESS = 0.05  # a proposal that lowers a bar by less is none, unless that is all there is to go
+_LOSS_FLOOR = 0.5
+_SLACK = 1e-9
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """Proposals taken for a bar, one on top of another, what they make, and the bar's height then, at a glimpse."""
+
+    taken: tuple[Proposed, ...]
+    version: Part
+    kept: float
+    height: Height
+
+    @property
+    def level(self) -> float:
+        """How high the bar stands then."""
+        return self.height.level
+
+
+class Ways:
+    """Finds ways for the bars of versions of one part; `plain_scores` weigh what is kept as the teacher is told it."""
+
+    def __init__(self, part: Part, heights: Heights, proposals: Proposals, scores: KeptSoFar, plain_scores: KeptSoFar) -> None:
+        self._heights, self._proposals = heights, proposals
+        self._scores, self._plain_scores = scores, plain_scores
+        self._glimpses: dict[tuple[int, ...], Height] = {}  # of a bar between its neighbours, each by its identity, at its tempo
+        self._tempo_changes = list(itertools.accumulate(bar.tempo is not None for bar in part.bars))  # up to each bar
+
+    def best_first(self, version: Part, bar: Height, limit: float) -> Iterator[Way]:
+        """Ways that bring a bar down, graded in full: to the limit, what keeps most first; where none leads there, what wins most for its loss."""
+        kept = self._scores.overall(version)
+        ways = self._ways(version, kept, bar, limit)
+        good = [way for way in ways if way.level <= limit + TOLERANCE]
+        worth = partial(_worth, bar.level, kept)
+        for way in sorted(good, key=lambda way: (-way.kept, way.level)) if good else sorted(ways, key=worth, reverse=True):
+            if is_lower(self._heights.at(way.version, bar.grade.index).level, bar.level, limit):
+                yield way
+
+    def _ways(self, version: Part, kept: float, bar: Height, limit: float) -> list[Way]:
+        """The ways of the first depth at which one reaches the limit, else of the last."""
+        index, worth = bar.grade.index, partial(_worth, bar.level, kept)
+        hand = self._heights.graded(version).hand
+        ways = [Way((), version, kept, bar)]
+        for _ in range(_MOST_EDITS):
+            grown: dict[tuple[int, ...], Way] = {}
+            for made in (made for way in ways for made in self._grown(way, index, hand, limit)):
+                grown.setdefault(_surroundings(made.version, index), made)  # the first has the smaller edits
+            if not grown:
+                break
+            ways = list(grown.values())
+            if any(way.level <= limit + TOLERANCE for way in ways):
+                break
+            ways = sorted(ways, key=worth, reverse=True)[:_BEAM]
+        return [way for way in ways if way.taken]
+
+    def _grown(self, way: Way, index: int, hand: int, limit: float) -> list[Way]:
+        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
+        grown: list[Way] = []
+        plain_now = self._plain_scores.overall(way.version)
+        for proposed in sorted(self._proposals.of(way.version, index, partial(_can_lower, way.height)), key=lambda proposed: -proposed.kept):
+            if any(made.level <= limit + TOLERANCE and made.kept > proposed.kept for made in grown):
+                break
+            if proposed.kept > way.kept + _SLACK or self._plain_scores.overall(proposed.version) > plain_now + _SLACK:
+                continue  # what gives nothing up is no step down: along a staircase nothing comes back
+            key = (self._tempo_changes[index], *_surroundings(proposed.version, index))
+            if key not in self._glimpses:
+                self._glimpses[key] = self._heights.glimpsed(proposed.version, index, hand)
+            height = self._glimpses[key]
+            if is_lower(height.level, way.level, limit):
+                grown.append(Way((*way.taken, proposed), proposed.version, proposed.kept, height))
+        return grown
+
+
+def is_lower(level: float, before: float, limit: float) -> bool:
+    """Whether a bar is brought down by enough to be worth an edit, or to the limit."""
+    return level <= before - _WORTHLESS or level <= limit + TOLERANCE < before
+
+
+def _surroundings(version: Part, index: int) -> tuple[int, ...]:
+    """A bar between its neighbours, by the identity of each."""
+    return tuple(map(id, version.bars[max(index - 1, 0) : index + 2]))
+
+
+def _can_lower(bar: Height, kind: Kind) -> bool:
+    """Whether what a kind leaves as it is does not hold the bar up by itself."""
+    return bar.measure not in kind.leaves if bar.limit else bar.grade.step_of(kind.leaves) <= bar.level - _WORTHLESS
+
+
+def _worth(start: float, kept: float, way: Way) -> float:
+    """Steps won for what is lost; a little loss is never worth endless much."""
+    return (start - way.level) / (kept - way.kept + _LOSS_FLOOR)
