@@ -4,7 +4,7 @@ from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from fractions import Fraction
 
-from clear_steps.core.easier.kinds import KINDS
+from clear_steps.core.easier.kinds.rhythm import thinned_to
 from clear_steps.core.easier.proposals import Proposals
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Bar, Part
@@ -15,19 +15,23 @@ _DEAREST = 8.0  # points of what is kept that one pattern may cost
 _Rhythm = tuple[tuple[Fraction, bool], ...]
 
 
-def with_one_pattern(writing: Writing, proposals: Proposals, is_reached: Callable[[Part], bool]) -> frozenset[int]:
-    """Give bars of one pattern the same rhythm again, the one that keeps most; the ids of the edits that do so."""
+def with_one_pattern(writing: Writing, proposals: Proposals, reach: Callable[[Writing, Sequence[int]], bool]) -> frozenset[int]:
+    """Give bars of one pattern the same rhythm again, the one that keeps most; the ids of the edits that do so.
+
+    `reach` says whether such a writing, with these bars alike, meets the target; it may lower it further for that.
+    """
     holding: set[int] = set()
     for recurring in _of_one_pattern(writing.original):
         # The last strum or note left out before a hard change is what hands do anyway.
         shortened = {index for edit in writing.edits if edit.kind == _BREATH for index in edit.bars}
         bars = [index for index in recurring if index not in shortened]
-        rhythms = Counter(_rhythm(writing.version.bars[index]) for index in bars)
+        rhythms = Counter(rhythm_of(writing.version.bars[index]) for index in bars)
         if len(rhythms) < 2:
             continue
         tried = [made for rhythm in rhythms if (made := _all_with(writing, rhythm, bars, proposals))]
-        worth = [made for made in sorted(tried, key=lambda made: -made.kept) if made.kept >= writing.kept - _DEAREST]
-        if found := next((made for made in worth if is_reached(made.version)), None):
+        least = writing.kept - _DEAREST
+        found = next((made for made in sorted(tried, key=lambda made: -made.kept) if made.kept >= least and reach(made, bars) and made.kept >= least), None)
+        if found:
             writing.become(found)
             holding |= {edit.id for edit in found.edits if edit.kind == _KIND and set(edit.bars) <= set(bars)}
     return frozenset(holding)
@@ -36,26 +40,30 @@ def with_one_pattern(writing: Writing, proposals: Proposals, is_reached: Callabl
 def _all_with(writing: Writing, rhythm: _Rhythm, bars: Sequence[int], proposals: Proposals) -> Writing | None:
     """Every bar with a rhythm: without what thinned it to another, then thinned to this one; None where one cannot have it."""
     made = writing.fork(writing.edits, writing.version)
-    model = next(index for index in bars if _rhythm(writing.version.bars[index]) == rhythm)
-    for index in (index for index in bars if _rhythm(made.version.bars[index]) != rhythm):
+    model = next(index for index in bars if rhythm_of(writing.version.bars[index]) == rhythm)
+    for index in (index for index in bars if rhythm_of(made.version.bars[index]) != rhythm):
         thinned = [edit for edit in made.edits if edit.kind == _KIND and edit.bars == (index,) and edit.id not in made.settled]
         made.edits, made.version = made.without(thinned, proposals)
-        if _rhythm(made.version.bars[index]) != rhythm and not _thin(made, index, rhythm, model, proposals):
+        if rhythm_of(made.version.bars[index]) != rhythm and not _thin(made, index, rhythm, model, proposals):
             return None
     return made
 
 
 def _thin(made: Writing, index: int, rhythm: _Rhythm, model: int, proposals: Proposals) -> bool:
     number, like = made.original.bar_number(index), made.original.bar_number(model)
-    for proposed in proposals.of_kind(KINDS[_KIND], made.version, index):
-        if _rhythm(proposed.version.bars[index]) == rhythm:
-            made.take(_KIND, proposed.changes, f"Bar {number}: one pattern all through.", lambda _: f"bar {number}: the pattern of bar {like} now")
-            made.version = proposed.version
+    pattern = made.version.bars[model]
+    onsets = [onset for onset, event in zip(pattern.onsets, pattern.events, strict=True) if event.notes]
+    for changes in thinned_to(made.version, index, onsets):
+        version = proposals.made(made.version, changes, index)
+        if version and rhythm_of(version.bars[index]) == rhythm:
+            made.take(_KIND, changes, f"Bar {number}: one pattern all through.", lambda _: f"bar {number}: the pattern of bar {like} now")
+            made.version = version
             return True
     return False
 
 
-def _rhythm(bar: Bar) -> _Rhythm:
+def rhythm_of(bar: Bar) -> _Rhythm:
+    """Lengths of a bar's events, and which of them sound."""
     return tuple((event.quarters, bool(event.notes)) for event in bar.events)
 
 
@@ -74,10 +82,13 @@ def bars_of_one_pattern(part: Part) -> frozenset[int]:
 
 
 def _pattern(bar: Bar) -> object:
-    """The rhythm of strummed chords; of what is picked the strings too; none of a bar with little in it."""
+    """The rhythm of strummed chords; of what is picked the fingers that pick too, or else the strings; none of a bar with little in it."""
     strings = [tuple(note.string for note in event.struck) for event in bar.events if event.struck]
     if len(strings) < 2:
         return None
     if sum(map(len, strings)) >= _FEWEST_STRINGS * len(strings):
-        return _rhythm(bar)
-    return (_rhythm(bar), *strings) if len(set().union(*strings)) >= _FEWEST_STRINGS else None
+        return rhythm_of(bar)
+    if len(set().union(*strings)) < _FEWEST_STRINGS:
+        return None
+    fingers = [tuple(note.picking for note in event.struck) for event in bar.events if event.struck]
+    return (rhythm_of(bar), *(fingers if all(map(all, fingers)) else strings))

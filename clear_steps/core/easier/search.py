@@ -19,6 +19,7 @@ from clear_steps.core.easier.kept import WEIGHTS, KeptSoFar
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
+from clear_steps.core.easier.patterns import with_one_pattern
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.easier.refusing import blocking_bars
 from clear_steps.core.easier.tidying import Tidier
@@ -117,6 +118,8 @@ class _Search:
         self._target = target
         for stair in _stairs(self._heights.highest(self.version), target):
             self._descend(stair)
+        if self._heights.reached(self.version, target):
+            with_one_pattern(self._writing, self._proposals, self._reaches_with)
         self._tidier.tidy(target)
         self._writing.settle()
 
@@ -126,6 +129,13 @@ class _Search:
         blocking = () if reached else blocking_bars(self.version, self._target, self._heights, self._proposals)
         after, kept = self._heights.graded(self.version), self._plain_scores.of(self.version)
         return Easier(target, reached, tuple(self._writing.edits), self.version, before, after, kept, blocking)
+
+    def _reaches_with(self, made: Writing, steady: Sequence[int]) -> bool:
+        """Whether a writing meets the target, at need with other things given up than the rhythm of some bars."""
+        own, self._writing, self._ways.steady = self._writing, made, frozenset(steady)
+        self._descend(self._target)
+        self._writing, self._ways.steady = own, frozenset()
+        return self._heights.reached(made.version, self._target)
 
     def _descend(self, stair: float) -> None:
         """Bring every bar, and then the song, down to a stair, as far as it goes."""

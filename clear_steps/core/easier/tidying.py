@@ -34,7 +34,7 @@ class Tidier:
             self._take_away_the_needless()
         if self._bring_recurring_together():
             self._take_away_the_needless(together=True)
-        if self._reached(self._writing.version) and (holding := with_one_pattern(self._writing, self._proposals, self._reached)):
+        if self._reached(self._writing.version) and (holding := with_one_pattern(self._writing, self._proposals, lambda made, _: self._reached(made.version))):
             self._take_away_the_needless(together=True, spared=holding)
         give_notes_back(self._writing, self._heights, self._proposals, target)
         self._take_back_the_harmful()

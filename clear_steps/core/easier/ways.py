@@ -8,6 +8,7 @@ from functools import partial
 from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds import Kind
+from clear_steps.core.easier.patterns import rhythm_of
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.score import Part
 
@@ -39,6 +40,7 @@ class Ways:
     def __init__(self, part: Part, heights: Heights, proposals: Proposals, scores: KeptSoFar, plain_scores: KeptSoFar) -> None:
         self._heights, self._proposals = heights, proposals
         self._scores, self._plain_scores = scores, plain_scores
+        self.steady: frozenset[int] = frozenset()  # bars (indexes) whose rhythm is to stay as it is
         self._glimpses: dict[tuple[int, ...], Height] = {}  # of a bar between its neighbours, each by its identity, at its tempo
         self._tempo_changes = list(itertools.accumulate(bar.tempo is not None for bar in part.bars))  # up to each bar
 
@@ -78,6 +80,8 @@ class Ways:
                 break
             if proposed.kept > way.kept + _SLACK or self._plain_scores.overall(proposed.version) > plain_now + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
+            if index in self.steady and rhythm_of(proposed.version.bars[index]) != rhythm_of(way.version.bars[index]):
+                continue
             key = (self._tempo_changes[index], *_surroundings(proposed.version, index))
             if key not in self._glimpses:
                 self._glimpses[key] = self._heights.glimpsed(proposed.version, index, hand)

@@ -6,7 +6,7 @@ from fractions import Fraction
 
 import pytest
 
-from clear_steps.core.easier import Easier, Wish, staircase
+from clear_steps.core.easier import Easier, Wish, easier, staircase
 from clear_steps.core.easier.salience import phrase_edges
 from clear_steps.core.score import Bar, Part, Song
 from clear_steps.demo import demo_texts
@@ -75,6 +75,22 @@ def test_a_strum_does_not_change_its_pattern_bar_by_bar(song: Song) -> None:
             if index not in shortened and len(before.events) > 1:
                 patterns.setdefault(tuple(struck(before)), set()).add(tuple(struck(after)))
         assert all(len(found) == 1 for found in patterns.values()), f"at {step.target:g}"
+
+
+@pytest.mark.parametrize("target", [4.0, 3.0, 2.5, 2.0])
+@pytest.mark.parametrize("title", ["Market morning", "Delivery round"])
+def test_one_pattern_is_strummed_or_picked_all_through_at_every_step(title: str, target: float) -> None:
+    """At 2.5 the strummed piece had one chord in whole notes; at 4 the picked one had four patterns in seven bars."""
+    song = next(song for song in SONGS if song.title == title)
+    part = song.parts[0]
+    found = easier(song, part, LADDER, target)
+    patterns: dict[object, set[object]] = {}
+    for before, after in zip(part.bars, found.version.bars, strict=True):
+        if len(before.events) > 3:
+            patterns.setdefault(tuple(sorted(struck(before))), set()).add(tuple(sorted(struck(after))))
+    assert found.reached
+    assert patterns
+    assert all(len(ways) == 1 for ways in patterns.values())
 
 
 def test_at_a_middle_step_phrases_end_as_they_did(steps: tuple[Part, tuple[Easier, ...]]) -> None:

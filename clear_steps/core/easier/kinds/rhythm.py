@@ -1,6 +1,6 @@
 """Plainer rhythm: the notes on strong beats, off-beat notes moved to the beat."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -75,6 +75,15 @@ def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
     beat, beats = bar.metre.beat_quarters, list(beats_of(bar))
     spans = beats if len(beats) * beat >= bar.quarters else [(Fraction(0), bar.quarters)]
     return tuple(change for start, stop in spans if (change := _thinned(bar, index, start, stop, _Grid(beat))))
+
+
+def thinned_to(part: Part, index: int, onsets: Iterable[Fraction]) -> Iterator[tuple[Change, ...]]:
+    """What starts at some onsets kept: a change a beat, then the same as one for the bar."""
+    bar, places = part.bars[index], tuple(onsets)
+    spans = [(start, stop, _Grid(bar.quarters, tuple(place - start for place in places))) for start, stop in beats_of(bar)]
+    yield tuple(change for start, stop, grid in spans if (change := _thinned(bar, index, start, stop, grid)))
+    if change := _thinned(bar, index, Fraction(0), bar.quarters, _Grid(bar.quarters, places)):
+        yield (change,)
 
 
 def beats_of(bar: Bar, beats: int = 1) -> Iterator[tuple[Fraction, Fraction]]:
