@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Bar, Event, Note, Part } from '../api/client'
-import { deadSamples, midiToHz, pluckSamples } from './pluck'
+import { COLOURS, deadSamples, midiToHz, pluckSamples } from './pluck'
 import { timelineOf } from './timeline'
 
 const RATE = 44100
@@ -19,20 +19,39 @@ function period(samples: Float32Array, guess: number): number {
 function power(samples: Float32Array, from: number, to: number): number {
   return samples.slice(from * RATE, to * RATE).reduce((sum, sample) => sum + sample * sample, 0)
 }
+/** How strongly a frequency sounds in the first fifth of a second. */
+function strength(samples: Float32Array, hz: number): number {
+  let [real, imaginary] = [0, 0]
+  for (let index = 0; index < RATE / 5; index++) {
+    real += samples[index] * Math.cos((2 * Math.PI * hz * index) / RATE)
+    imaginary += samples[index] * Math.sin((2 * Math.PI * hz * index) / RATE)
+  }
+  return Math.hypot(real, imaginary)
+}
 
 describe('the plucked string', () => {
   it.each([40, 52, 64])('sounds at the pitch of MIDI %i', (midi) => {
-    const samples = pluckSamples({ midi, seconds: 1, brightness: 0.62, sustain: 0.32 }, RATE)
+    const samples = pluckSamples({ midi, seconds: 1, ...COLOURS.plain }, RATE)
     expect(Math.abs(period(samples, RATE / midiToHz(midi)) - RATE / midiToHz(midi))).toBeLessThanOrEqual(1)
   })
   it('rings on when plain and stops at once when muted', () => {
-    const plain = pluckSamples({ midi: 45, seconds: 1, brightness: 0.62, sustain: 0.32 }, RATE)
-    const muted = pluckSamples({ midi: 45, seconds: 1, brightness: 0.3, sustain: 0.0004 }, RATE)
+    const plain = pluckSamples({ midi: 45, seconds: 1, ...COLOURS.plain }, RATE)
+    const muted = pluckSamples({ midi: 45, seconds: 1, ...COLOURS.muted }, RATE)
     const share = (samples: Float32Array): number => power(samples, 0.5, 0.9) / power(samples, 0, 0.1)
     expect(share(muted)).toBeLessThan(share(plain) / 50)
   })
+  it.each([
+    [40, 'plain'],
+    [45, 'muted'],
+    [50, 'plain'],
+    [40, 'muted'],
+  ] as const)('sounds MIDI %i, %s, at its own pitch above all its partials', (midi, colour) => {
+    const samples = pluckSamples({ midi, seconds: 0.4, ...COLOURS[colour] }, RATE)
+    const own = strength(samples, midiToHz(midi))
+    for (const partial of [2, 3, 4, 5, 6, 8, 10]) expect(strength(samples, midiToHz(midi) * partial)).toBeLessThan(own)
+  })
   it('never clips', () => {
-    expect(Math.max(...pluckSamples({ midi: 45, seconds: 0.2, brightness: 0.9, sustain: 0.5 }, RATE).map(Math.abs))).toBeLessThanOrEqual(1)
+    expect(Math.max(...pluckSamples({ midi: 45, seconds: 0.2, brightness: 0.9, sustain: 0.5, edge: 1 }, RATE).map(Math.abs))).toBeLessThanOrEqual(1)
     expect(Math.max(...deadSamples(RATE).map(Math.abs))).toBeLessThanOrEqual(1)
   })
 })

@@ -1,6 +1,6 @@
 /** Plays a timeline with Tone.js: transport, loop, count-in and a cursor that follows. */
 import * as Tone from 'tone'
-import { deadSamples, midiToHz, pluckSamples } from './pluck'
+import { COLOURS, deadSamples, midiToHz, pluckSamples } from './pluck'
 import type { Sound, Timeline } from './timeline'
 
 export interface PlayOptions {
@@ -11,12 +11,6 @@ export interface PlayOptions {
   onEnd: () => void
 }
 
-const COLOURS = {
-  plain: { brightness: 0.62, sustain: 0.32 },
-  muted: { brightness: 0.3, sustain: 0.0004 },
-  dead: { brightness: 0.5, sustain: 0.1 },
-  harmonic: { brightness: 0.93, sustain: 0.6 },
-}
 const LONGEST = 4
 
 export class Player {
@@ -64,7 +58,7 @@ export class Player {
 
   #click(time: number, first: boolean): void {
     const length = 0.05
-    this.#start(this.#buffer(`click ${first}`, (rate) => pluckSamples({ midi: first ? 96 : 89, seconds: length, brightness: 0.9, sustain: 0.00001 }, rate)), time, 0.6, length)
+    this.#start(this.#buffer(`click ${first}`, (rate) => pluckSamples({ midi: first ? 96 : 89, seconds: length, brightness: 0.9, sustain: 0.00001, edge: 1 }, rate)), time, 0.6, length)
   }
 
   #sound(sound: Sound, time: number, stretch: number): void {

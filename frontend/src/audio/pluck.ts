@@ -7,6 +7,15 @@ export interface Pluck {
   brightness: number
   /** How much of the sound is left after a second. */
   sustain: number
+  /** How much of its start is noise, 0 to 1: less is rounder and deeper. */
+  edge: number
+}
+
+/** How each way to play a note sets the string off; a dead note is no pluck (`deadSamples`). */
+export const COLOURS = {
+  plain: { brightness: 0.62, sustain: 0.32, edge: 0.5 },
+  muted: { brightness: 0.55, sustain: 0.0004, edge: 0.12 },
+  harmonic: { brightness: 0.93, sustain: 0.6, edge: 1 },
 }
 
 export function midiToHz(midi: number): number {
@@ -24,6 +33,15 @@ function noise(count: number): Float32Array {
   return samples
 }
 
+/** The string as it is let go: drawn to a corner at a fifth of its length, with the noise of what strikes it. */
+function setOff(count: number, edge: number): Float32Array {
+  const corner = count / 5
+  return noise(count).map((sample, index) => {
+    const drawn = index < corner ? index / corner : (count - index) / (count - corner)
+    return edge * sample + (1 - edge) * (2 * drawn - 1)
+  })
+}
+
 /** Samples of one plucked note, peak at most 1. */
 export function pluckSamples(pluck: Pluck, sampleRate: number): Float32Array<ArrayBuffer> {
   const period = sampleRate / midiToHz(pluck.midi)
@@ -31,7 +49,7 @@ export function pluckSamples(pluck: Pluck, sampleRate: number): Float32Array<Arr
   const delay = 1 - pluck.brightness
   const length = Math.max(Math.ceil(period - delay), 2)
   const fraction = length - (period - delay)
-  const line = noise(length)
+  const line = setOff(length, pluck.edge)
   const keep = pluck.sustain ** (1 / midiToHz(pluck.midi))
   const out = new Float32Array(Math.ceil(pluck.seconds * sampleRate))
   let last = 0

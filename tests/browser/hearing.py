@@ -1,0 +1,142 @@
+"""What the page sounds like: its sound is recorded, and each note looked for in the spectrum of its moment.
+
+A note is heard where its own pitch (with its 2nd and 3rd partial) is stronger than both neighbouring half tones
+and at least a fifth of the strongest pitch. Equal temperament, A4 = 440 Hz.
+"""
+
+import base64
+import time
+from collections.abc import Iterator, Sequence
+from contextlib import contextmanager
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from clear_steps.core.score import Part, Song, played_order
+from clear_steps.core.score.timing import bar_times
+from tests.browser.page import Page
+
+# What goes to the loudspeakers is recorded as well; nodes that are silent only keep others alive.
+RECORDER = """
+window.recorded = [];
+const connect = AudioNode.prototype.connect;
+AudioNode.prototype.connect = function (target, ...rest) {
+  if (target instanceof AudioDestinationNode && this.gain?.value > 0) {
+    const tap = this.context.createMediaStreamDestination();
+    connect.call(this, tap);
+    window.recorder = new MediaRecorder(tap.stream, { audioBitsPerSecond: 256000 });
+    window.recorder.ondataavailable = (event) => window.recorded.push(event.data);
+    window.recorder.start();
+  }
+  return connect.call(this, target, ...rest);
+};
+"""
+STOP = """
+const done = arguments[0];
+window.recorder.onstop = async () => {
+  const context = new OfflineAudioContext(1, 1, 44100);
+  const sound = await context.decodeAudioData(await new Blob(window.recorded).arrayBuffer());
+  const bytes = new Uint8Array(sound.getChannelData(0).buffer);
+  let text = '';
+  for (let at = 0; at < bytes.length; at += 32768) text += String.fromCharCode(...bytes.subarray(at, at + 32768));
+  done([btoa(text), sound.sampleRate]);
+};
+window.recorder.stop();
+"""
+LOWEST, HIGHEST = 36, 92  # MIDI numbers looked at
+_ATTACK, _SHORTEST, _LONGEST = 0.03, 0.12, 0.35  # seconds: of a note these are looked at
+
+
+@dataclass(frozen=True)
+class Recording:
+    """Samples from the first sound on, and how many there are a second."""
+
+    samples: NDArray[np.float64]
+    rate: float
+
+    def strength(self, start: float, seconds: float) -> NDArray[np.float64]:
+        """How strongly every pitch from LOWEST to HIGHEST sounds."""
+        first, count = int(start * self.rate), int(seconds * self.rate)
+        piece = self.samples[first : first + count]
+        size = 1 << 16
+        spectrum, hertz = np.abs(np.fft.rfft(piece * np.hanning(len(piece)), size)), np.fft.rfftfreq(size, 1 / self.rate)
+        found = np.zeros(HIGHEST - LOWEST + 1)
+        for at, midi in enumerate(range(LOWEST, HIGHEST + 1)):
+            own = 440 * 2 ** ((midi - 69) / 12)
+            found[at] = sum(spectrum[(hertz > own * partial * 0.985) & (hertz < own * partial * 1.015)].max() for partial in (1, 2, 3))
+        return found
+
+
+@dataclass(frozen=True)
+class Written:
+    """A note as written: when (seconds from the first one), for how long, its MIDI number (a bend's target), and its bar."""
+
+    at: float
+    seconds: float
+    midi: int
+    bar: int
+
+
+@contextmanager
+def recorded(page: Page) -> Iterator[None]:
+    """Everything that pages opened meanwhile play is recorded."""
+    execute: Any = page.chrome.execute_cdp_cmd  # type: ignore[attr-defined]
+    added = execute("Page.addScriptToEvaluateOnNewDocument", {"source": RECORDER})
+    yield
+    execute("Page.removeScriptToEvaluateOnNewDocument", added)
+
+
+def listen(page: Page, seconds: float) -> Recording:
+    """What is heard in the next seconds."""
+    time.sleep(seconds)
+    encoded, rate = page.chrome.execute_async_script(STOP)  # type: ignore[no-untyped-call]
+    return Recording(np.frombuffer(base64.b64decode(encoded), dtype=np.float32).astype(np.float64), rate)
+
+
+def written(song: Song, part: Part) -> list[Written]:
+    """Every pitched note in the order played."""
+    times, notes, now = bar_times(part, song.playing_tempo), [], 0.0
+    for index in played_order(part, song.order):
+        bar, quarter = part.bars[index], times[index].quarter_seconds
+        for onset, event in zip(bar.onsets, bar.events, strict=True):
+            for note in (note for note in event.struck if not note.dead):
+                midi = part.pitch_of(note) + round(note.bend.half_tones if note.bend else 0)
+                notes.append(Written(now + float(onset) * quarter, float(event.quarters) * quarter, midi, index + 1))
+        now += times[index].seconds
+    first = notes[0].at if notes else 0.0
+    return [Written(note.at - first, note.seconds, note.midi, note.bar) for note in notes]
+
+
+def not_heard(recording: Recording, notes: Sequence[Written]) -> tuple[list[Written], int]:
+    """The notes that are not heard in a recording, and how many of all it holds."""
+    begins = _begins(recording, notes)
+    within = [note for note in notes if _holds(recording, begins, note)]
+    return [note for note in within if not _is_heard(recording, begins, note)], len(within)
+
+
+def _begins(recording: Recording, notes: Sequence[Written]) -> float:
+    """Seconds at which the first note sounds, where most of the first notes are heard; less than 0 where the recorder woke up late."""
+    first = int((np.abs(recording.samples) > 0.05 * np.abs(recording.samples).max()).argmax()) / recording.rate
+
+    def fit(begins: float) -> float:
+        held = [note for note in notes[:24] if _holds(recording, begins, note)]
+        return sum(_is_heard(recording, begins, note) for note in held) / max(len(held), 1)
+
+    return max(np.arange(first - 0.6, first + 0.1, 0.02), key=fit)
+
+
+def _span(note: Written, begins: float) -> tuple[float, float]:
+    """From when on, and for how many seconds, a note is looked at: after its attack."""
+    return begins + note.at + _ATTACK, min(max(note.seconds - 0.02, _SHORTEST), _LONGEST)
+
+
+def _holds(recording: Recording, begins: float, note: Written) -> bool:
+    start, seconds = _span(note, begins)
+    return start > 0 and (start + seconds) * recording.rate < len(recording.samples)
+
+
+def _is_heard(recording: Recording, begins: float, note: Written) -> bool:
+    strength, own = recording.strength(*_span(note, begins)), note.midi - LOWEST
+    return bool(strength[own] > max(strength[own - 1], strength[own + 1]) and strength[own] >= 0.2 * strength.max())
