@@ -47,11 +47,13 @@
       </li>
     {/each}
     {#if song}
-      <li class="border-b-2 border-ink">
-        <span class="flex items-baseline justify-between gap-2"><StepBadge step={song.step} assumed={song.tempo_assumed} /><span class="font-bold">100 %</span></span>
-        <span class="mt-1.5 block">the original</span>
-        <span class="block min-h-10 text-sm text-quiet">{song.hardest}</span>
-        <span class="mt-2 block"><SmallClimb height={72} beats={song.climb.map((bar) => bar.beats)} steps={song.climb.map((bar) => bar.step)} label="The original's climb" /></span>
+      <li>
+        <div class="border-b-2 border-ink">
+          <span class="flex items-baseline justify-between gap-2"><StepBadge step={song.step} assumed={song.tempo_assumed} /><span class="font-bold">100 %</span></span>
+          <span class="mt-1.5 block">the original</span>
+          <span class="block min-h-10 text-sm text-quiet">{song.hardest}</span>
+          <span class="mt-2 block"><SmallClimb height={72} beats={song.climb.map((bar) => bar.beats)} steps={song.climb.map((bar) => bar.step)} label="The original's climb" /></span>
+        </div>
       </li>
     {/if}
   </ul>
