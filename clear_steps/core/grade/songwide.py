@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+from itertools import chain
 from math import log2
 
 from clear_steps.core.grade.ladder import Ladder
@@ -26,13 +27,13 @@ def figure(part: Part, bar: Bar) -> Figure:
     """The figure of a bar; one with open strings keeps its frets."""
     rhythm = (bar.ticks_a_quarter, bar.ticks)
     spots = [[(note.string, note.dead, note.fret) for note in event.struck] for event in bar.events]
-    frets = [fret for row in spots for _, dead, fret in row if not dead]
-    moved = min(frets) if frets and 0 not in frets else 0
-    lowest_string = min((string for row in spots for string, _, _ in row), default=0)
-    shape = tuple(tuple([(string - lowest_string, dead, fret - moved) for string, dead, fret in row]) for row in spots)
     pitches = [[part.pitch_of(note) for note in event.struck if not note.dead] for event in bar.events]
-    lowest = min((pitch for row in pitches for pitch in row), default=0)
-    melody = tuple(tuple(sorted([pitch - lowest for pitch in row])) for row in pitches)
+    notes, heard = list(chain.from_iterable(spots)), list(chain.from_iterable(pitches))
+    frets = [fret for _, dead, fret in notes if not dead]
+    moved = min(frets) if frets and 0 not in frets else 0
+    lowest_string, lowest = min(notes)[0] if notes else 0, min(heard, default=0)
+    shape = tuple([tuple([(string - lowest_string, dead, fret - moved) for string, dead, fret in row]) for row in spots])
+    melody = tuple([tuple(sorted([pitch - lowest for pitch in row])) for row in pitches])
     return Figure((rhythm, shape), (rhythm, lowest % 12, melody))
 
 
