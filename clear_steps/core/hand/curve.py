@@ -12,6 +12,7 @@ from numpy.typing import ArrayLike, NDArray
 from clear_steps.core.errors import InvalidValueError
 
 HARDEST_STEP = 10.0
+_FAR = 1e6  # beyond any raw value
 
 
 @dataclass(frozen=True)  # no slots: its axes are kept
@@ -45,15 +46,14 @@ class Curve:
 
     def steps_beyond(self, raws: ArrayLike) -> NDArray[np.float64]:
         """Steps of an array; past the last point its slope goes on, so worse always costs more."""
-        xs, ys = self._axes
-        values = np.asarray(raws, dtype=np.float64)
-        slope = (ys[-1] - ys[-2]) / (xs[-1] - xs[-2])
-        return cast(NDArray[np.float64], np.interp(values, xs, ys) + np.maximum(values - xs[-1], 0) * slope)
+        return cast(NDArray[np.float64], np.interp(np.asarray(raws, dtype=np.float64), *self._axes))
 
     @cached_property
     def _axes(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
-        """Raw values and Steps, 0, 0 first."""
-        return np.array([0.0, *(raw for raw, _ in self.points)]), np.array([0.0, *(step for _, step in self.points)])
+        """Raw values and Steps, 0, 0 first, and at the end a point far out on the last slope."""
+        xs, ys = zip((0.0, 0.0), *self.points, strict=True)
+        slope = (ys[-1] - ys[-2]) / (xs[-1] - xs[-2])
+        return np.array([*xs, xs[-1] + _FAR]), np.array([*ys, ys[-1] + _FAR * slope])
 
 
 def _rising(values: Sequence[float]) -> bool:
