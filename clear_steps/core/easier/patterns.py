@@ -29,9 +29,9 @@ def with_one_pattern(writing: Writing, proposals: Proposals, reach: Callable[[Wr
         if len(rhythms) < 2:
             continue
         tried = [made for rhythm in rhythms if (made := _all_with(writing, rhythm, bars, proposals))]
-        least = writing.kept - _DEAREST
-        found = next((made for made in sorted(tried, key=lambda made: -made.kept) if made.kept >= least and reach(made, bars) and made.kept >= least), None)
-        if found:
+        worth = [made for made in sorted(tried, key=lambda made: -made.kept) if made.kept >= writing.kept - _DEAREST]
+        reaching = (made for made in worth if reach(made, bars))
+        if found := next((made for made in reaching if made.kept >= writing.kept - _DEAREST), None):  # what lowered it further costs too
             writing.become(found)
             holding |= {edit.id for edit in found.edits if edit.kind == _KIND and set(edit.bars) <= set(bars)}
     return frozenset(holding)

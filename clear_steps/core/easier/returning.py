@@ -33,7 +33,7 @@ def give_notes_back(writing: Writing, heights: Heights, proposals: Proposals, ta
 def _softer(writing: Writing, edits: Sequence[Edit], heights: Heights, proposals: Proposals, target: float, hand: int) -> tuple[list[Edit], Part] | None:
     """The edits and the version with the note back that keeps most, in every bar of these; None where the target bears none."""
     bars = [edit.changes[0].bar for edit in edits]
-    made = [(softer, _made(writing, edits, softer, proposals)) for softer in _with_one_more(edits[0].changes[0], writing.original, writing.version)]
+    made = [(softer, _made(writing, edits, softer, proposals)) for softer in _with_one_more(edits[0].changes[0], bars, writing.original, writing.version)]
     tried = [(softer, version, writing.scores.overall(version)) for softer, version in made if version]
     for softer, version, kept in sorted(tried, key=lambda entry: -entry[2]):
         if kept < writing.kept + _WORTH:
@@ -52,14 +52,14 @@ def _made(writing: Writing, edits: Sequence[Edit], softer: Change, proposals: Pr
     return version
 
 
-def _with_one_more(change: Change, original: Part, version: Part) -> Iterator[Change]:
-    """The change with one more of the notes it leaves out, between two stronger ones that sound: no stub off the beat."""
+def _with_one_more(change: Change, bars: Sequence[int], original: Part, version: Part) -> Iterator[Change]:
+    """The change with one more of the notes it leaves out, between two stronger ones that sound in all its bars: no stub off the beat."""
     before, after = _by_onset(change.start, change.before), _by_onset(change.start, change.after)
     if any(event.struck and not (onset in before and before[onset].struck) for onset, event in after.items()):
         return  # it moves notes
     stay = {onset for onset, event in after.items() if event.struck or onset == change.start}
     for onset, event in before.items():
-        if event.struck and onset not in stay and _stands_between(onset, original, version, change.bar):
+        if event.struck and onset not in stay and all(_stands_between(onset, original, version, bar) for bar in bars):
             starts = sorted(stay | {onset})
             rows = zip(starts, [*starts[1:], change.stop], strict=True)
             softer = tuple(replace(_row(start, starts, before, after), quarters=stop - start) for start, stop in rows)
