@@ -46,8 +46,9 @@ def test_every_calibration_note_is_found_where_it_says() -> None:
         ("|5h7-----7p5-----|", [("0", 5), ("1", 7), ("2", 7), ("3", 5)]),
         ("|0-----1-----2-----|", [("0", 0), ("4/3", 1), ("8/3", 2)]),
         ("|--------3-------|", [("2", 3)]),
+        ("|--0-1-2-3-4-5-6-7-|", [("0", 0), ("1/2", 1), ("1", 2), ("3/2", 3), ("2", 4), ("5/2", 5), ("3", 6), ("7/2", 7)]),
     ],
-    ids=["quarters", "padded", "eighths", "slurs share", "half-note triplets", "a late first note"],
+    ids=["quarters", "padded", "eighths", "slurs share", "half-note triplets", "a late first note", "padded by two"],
 )
 def test_even_spacing_gives_the_rhythm(thinnest: str, wanted: list[tuple[str, int]]) -> None:
     assert sounded(six(thinnest)) == wanted

@@ -8,6 +8,8 @@ from itertools import product
 # Grids in the order tried, in quarters: quarter ... thirty-second.
 GRIDS = (Fraction(1), Fraction(1, 2), Fraction(1, 3), Fraction(1, 4), Fraction(1, 6), Fraction(1, 8))
 
+_TWO_COLUMNS_BEFORE = (2, 2)  # |--1-3-5-3-...-|, padding and shift: as common as one
+
 
 @dataclass(frozen=True, slots=True)
 class SpacedBar:
@@ -63,7 +65,7 @@ def _nearest_thirty_seconds(places: list[Fraction], quarters: Fraction) -> Space
 def rhythms_from_spacing(bars: Sequence[SpacedBar]) -> list[SpacedRhythm]:
     """Onsets for every bar of a part, with the one padding and shift that suit the whole part."""
     first = min((bar.columns[0] for bar in bars if bar.columns), default=0)
-    choices = [(padding, shift) for padding, shift in product((0, 1), (0, 1, 2)) if shift <= first]
+    choices = [(padding, shift) for padding, shift in (*product((0, 1), (0, 1, 2)), _TWO_COLUMNS_BEFORE) if shift <= first]
     scored = []
     for padding, shift in choices:
         fits = [_fit(bar, padding, shift) for bar in bars]
