@@ -1,5 +1,7 @@
 """What is played is what is written: heard, not looked up."""
 
+from dataclasses import replace
+
 import pytest
 
 from clear_steps.core.easier import version_of
@@ -17,6 +19,10 @@ def test_a_version_sounds_as_it_is_written(page: Page, piece: int) -> None:
         page.open(f"#/song/{piece + 1}/versions")
         page.sees("For the student")
         page.find("button", "Play").click()
-        missing, within = not_heard(listen(page, 8), written(song, version))
+        recording = listen(page, 8)
+    notes = written(song, version)
+    missing, within = not_heard(recording, notes)
     assert within > 15
     assert len(missing) <= within / 10, f"of {within} notes not heard: {missing}"
+    a_half_tone_up, _ = not_heard(recording, [replace(note, midi=note.midi + 1) for note in notes])
+    assert len(a_half_tone_up) > within / 2, "what is not played is heard"

@@ -47,5 +47,5 @@ def _holds_another(moment: Moment) -> bool:
 
 
 def _upper_off_the_beat(bar: PlayedBar, moment: Moment, changed: list[Note]) -> bool:
-    off_beat = ((bar.starts_at + moment.onset) / bar.bar.metre.beat_quarters).denominator != 1
+    off_beat = (bar.in_metre(moment.onset) / bar.bar.metre.beat_quarters).denominator != 1
     return bar.two_voices and off_beat and any(note.string < BASS_STRING for note in changed)
