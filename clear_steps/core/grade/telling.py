@@ -1,7 +1,7 @@
 """A song in three sentences: what makes it hard, where, and what is easier than it sounds."""
 
 from collections import Counter
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 
 from clear_steps.core.grade.finding import number_words
 from clear_steps.core.grade.recurrence import recurrence_words, recurrences
@@ -35,6 +35,8 @@ def _where(part: Part, grading: Grading) -> str:
     hard = [bar for bar in grading.bars if _stands_out(bar, grading)]
     steps = sorted(bar.step for bar in grading.bars if not part.bars[bar.index].silent)
     middle = steps[len(steps) // 2]
+    if _is_even(steps):
+        return f"It is as hard all through: {'its one bar stands' if len(steps) == 1 else 'all bars stand'} at Step {steps[0]:.1f}."
     if not hard or len(steps) < 3:
         return f"No bar stands far above the others: they lie between Step {steps[0]:.1f} and {steps[-1]:.1f}."
     by_section = Counter(_section(part, bar.index) for bar in hard)
@@ -101,5 +103,13 @@ def _grips(grading: Grading, index: int) -> list[Grip]:
 
 
 def _a_place_to_begin(part: Part, grading: Grading) -> str:
-    easiest = min((bar for bar in grading.bars if not part.bars[bar.index].silent), key=lambda bar: bar.step)
+    sounding = [bar for bar in grading.bars if not part.bars[bar.index].silent]
+    easiest = min(sounding, key=lambda bar: bar.step)
+    if _is_even([bar.step for bar in sounding]):
+        return "Nothing in it is easier than the rest: begin slower."
     return f"Bar {easiest.number} is a good place to begin: it stands at Step {easiest.step:.1f}."
+
+
+def _is_even(steps: Sequence[float]) -> bool:
+    """Whether the lowest and the highest are told by the same figure."""
+    return f"{min(steps):.1f}" == f"{max(steps):.1f}"
