@@ -21,6 +21,7 @@ check: .stamps/dev .stamps/pages
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/python -m clear_steps.web | diff -u frontend/openapi.json - || { echo "frontend/openapi.json is stale: run 'make types'"; exit 1; }
+	cd frontend && npx prettier --check --log-level warn src
 	cd frontend && npm run -s check
 	cd frontend && npm run -s test
 
@@ -38,9 +39,10 @@ versions: .stamps/dev
 pictures: .stamps/dev .stamps/browser $(PAGES)
 	$(BIN)/python -m tests.pictures
 
-format: .stamps/dev
+format: .stamps/dev .stamps/pages
 	$(BIN)/ruff check --fix .
 	$(BIN)/ruff format .
+	cd frontend && npx prettier --write --log-level warn src
 
 .stamps/venv:
 	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed"; exit 1; }

@@ -28,7 +28,8 @@ from clear_steps.web import create_app
 
 T = TypeVar("T")
 DEFAULT_PORT = 8420
-# A search makes many small values that live on: looking for cycles among them as often as usual took a tenth of its time.
+# A search makes many small values that live on: looking for cycles among them as often as usual took a tenth
+# of its time.
 _GC_THRESHOLDS = (50_000, 20, 20)
 _LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
@@ -76,7 +77,13 @@ def _serve(database: Database, host: str, port: int) -> None:
 @click.argument("files", nargs=-1, required=True, type=click.Path(path_type=Path))
 @click.option("--json", "as_json", is_flag=True, help="The whole grade as JSON.")
 @click.option("--tempo", type=click.FloatRange(10, 400), help="A practice tempo, quarters a minute.")
-@click.option("--hand-span", type=click.FloatRange(40, 200), default=100.0, show_default=True, help="Comfortable span, mm.")
+@click.option(
+    "--hand-span",
+    type=click.FloatRange(40, 200),
+    default=100.0,
+    show_default=True,
+    help="Comfortable span, mm.",
+)
 @click.option("--scale-length", type=click.FloatRange(300, 900), help="Scale length, mm.")
 @click.option("--school", type=click.Choice(list(School)), default=School.BALANCED, show_default=True)
 @click.option("--weighing", type=click.Choice(list(Weighing)), default=Weighing.BALANCED, show_default=True)
@@ -92,7 +99,11 @@ def grade(
     ladder_file: Path | None,
 ) -> None:
     """Grade songs and say where and why they are hard."""
-    ladder = _or_stop(ladder_file, lambda file: ladder_from_json(file.read_bytes())) if ladder_file else default_ladder()
+    ladder = (
+        _or_stop(ladder_file, lambda file: ladder_from_json(file.read_bytes()))
+        if ladder_file
+        else default_ladder()
+    )
     practice = None if tempo is None else Fraction(tempo).limit_denominator(1000)
     request = GradeRequest(Player(hand_span), School(school), Weighing(weighing), practice)
     songs, failed = [], False
@@ -102,14 +113,19 @@ def grade(
         if song is None:
             continue
         song = with_scale_length(song, scale_length)
-        songs += [grade_report(str(file), song, part, grade_part(song, part, ladder, request)) for part in song.parts]
+        songs += [
+            grade_report(str(file), song, part, grade_part(song, part, ladder, request))
+            for part in song.parts
+        ]
     if as_json:
         player = {"span_mm": request.player.span_mm, "reach_mm": round(request.player.reach_mm, 2)}
         click.echo(json.dumps({"ladder": ladder.name, "player": player, "songs": songs}, indent=1))
     else:
         for row in songs:
             names = " / ".join(filter(None, (row["title"], row["part"])))
-            click.echo(f"{row['step']:.2f}  {names}  ({row['tempo']:g}{', assumed' if row['tempo_assumed'] else ''})")
+            click.echo(
+                f"{row['step']:.2f}  {names}  ({row['tempo']:g}{', assumed' if row['tempo_assumed'] else ''})"
+            )
     sys.exit(2 if failed else 0)
 
 
@@ -125,14 +141,26 @@ def fingering(file: Path, as_json: bool) -> None:
         return
     for part in report["parts"]:
         for bar in part["bars"]:
-            notes = [f"{note['string']}:{note['fret']}={note['finger']}" for event in bar["events"] for note in event["notes"]]
+            notes = [
+                f"{note['string']}:{note['fret']}={note['finger']}"
+                for event in bar["events"]
+                for note in event["notes"]
+            ]
             click.echo(f"bar {bar['number']}: {' '.join(notes)}")
 
 
 @main.command()
 @click.argument("file", type=click.Path(path_type=Path))
-@click.option("--step", "target", type=click.FloatRange(1, 10), required=True, help="The Step the version may have.")
-@click.option("--approach", type=click.Choice(list(Approach)), default=Approach.SOUND, show_default=True, help="What to give up last.")
+@click.option(
+    "--step", "target", type=click.FloatRange(1, 10), required=True, help="The Step the version may have."
+)
+@click.option(
+    "--approach",
+    type=click.Choice(list(Approach)),
+    default=Approach.SOUND,
+    show_default=True,
+    help="What to give up last.",
+)
 @click.option("--out", type=click.Path(path_type=Path), help="Write the version to this file.")
 @click.option("--json", "as_json", is_flag=True, help="Edits, grades and what was kept as JSON.")
 def simplify(file: Path, target: float, approach: str, out: Path | None, as_json: bool) -> None:
@@ -142,13 +170,19 @@ def simplify(file: Path, target: float, approach: str, out: Path | None, as_json
     found = staircase(song, part, default_ladder(), Wish((target,), Approach(approach)))[0]
     report = easier_report(song, part, found)
     if out:
-        _or_stop(out, lambda target_file: target_file.write_bytes(write_song(target_file.name, replace(song, parts=(found.version, *song.parts[1:])))))
+        _or_stop(
+            out,
+            lambda target_file: target_file.write_bytes(
+                write_song(target_file.name, replace(song, parts=(found.version, *song.parts[1:])))
+            ),
+        )
     if as_json:
         click.echo(json.dumps(report, indent=1))
         return
     reached = "reached" if found.reached else "NOT reached"
     click.echo(
-        f"Step {found.before.step:.2f} -> {found.after.step:.2f}, target {target:g} {reached}; kept {found.kept.overall:.0f} %, {len(found.edits)} edits"
+        f"Step {found.before.step:.2f} -> {found.after.step:.2f}, target {target:g} {reached}; kept"
+        f" {found.kept.overall:.0f} %, {len(found.edits)} edits"
     )
     for row in report["blocking"]:
         click.echo(f"bar {row['bar']} stays at Step {row['step']:.2f} by {row['measure']}")

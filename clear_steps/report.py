@@ -37,7 +37,11 @@ def grade_report(file: str, song: Song, part: Part, grading: Grading) -> Json:
 
 
 def _bar_report(bar: BarGrade) -> Json:
-    return {"number": bar.number, "step": round(bar.step, 4), "measures": {name: _finding_report(finding) for name, finding in bar.findings.items()}}
+    return {
+        "number": bar.number,
+        "step": round(bar.step, 4),
+        "measures": {name: _finding_report(finding) for name, finding in bar.findings.items()},
+    }
 
 
 def _finding_report(finding: Finding) -> Json:
@@ -45,7 +49,9 @@ def _finding_report(finding: Finding) -> Json:
         "step": round(finding.step, 4),
         "value": None if finding.value is None else round(finding.value, 4),
         "unit": finding.unit,
-        "place": None if finding.place is None else {"onset": str(finding.place.onset), "strings": list(finding.place.strings)},
+        "place": None
+        if finding.place is None
+        else {"onset": str(finding.place.onset), "strings": list(finding.place.strings)},
         "evidence": finding.evidence,
     }
 
@@ -58,7 +64,10 @@ def easier_report(song: Song, part: Part, found: Easier) -> Json:
         "reached": found.reached,
         "before": _steps_report(found.before),
         "after": _steps_report(found.after),
-        "kept": {name: round(getattr(found.kept, name), 2) for name in ("tune", "bass", "harmony", "rhythm", "overall", "same_onsets")},
+        "kept": {
+            name: round(getattr(found.kept, name), 2)
+            for name in ("tune", "bass", "harmony", "rhythm", "overall", "same_onsets")
+        },
         "edits": [_edit_report(part, edit) for edit in found.edits],
         "blocking": [
             {
@@ -100,7 +109,12 @@ def _fingered_bars(part: Part, grading: Grading) -> list[Json]:
         for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
             if event.notes:
                 tapped = {tap.spot.string for tap in grading.fingered.bars[index].taps if tap.event == number}
-                bars[index]["events"].append({"onset": str(onset), **_fingered_event(part, event, grading.grips.get((index, number)), tapped)})
+                bars[index]["events"].append(
+                    {
+                        "onset": str(onset),
+                        **_fingered_event(part, event, grading.grips.get((index, number)), tapped),
+                    }
+                )
     return bars
 
 
@@ -110,5 +124,7 @@ def _fingered_event(part: Part, event: Event, grip: Grip | None, tapped_strings:
         tapped = note.string in tapped_strings or Technique.TAP in note.techniques
         on = grip.finger_on(note.string) if grip and note.fret and not note.dead else None
         finger = None if tapped else "T" if on == "T" else int(on or 0)
-        notes.append({"string": note.string, "fret": note.fret, "finger": finger, "pitch": part.pitch_of(note)})
+        notes.append(
+            {"string": note.string, "fret": note.fret, "finger": finger, "pitch": part.pitch_of(note)}
+        )
     return {"position": max(grip.position, 1) if grip else None, "notes": notes}

@@ -1,4 +1,5 @@
-"""How much more of a song other choices of its notes keep: every subset of a bar's events, one bar after another.
+"""How much more of a song other choices of its notes keep: every subset of a bar's events, one bar after
+another.
 
 Not every combination of bars: what is found is good, not proven to be the best.
 """
@@ -27,7 +28,8 @@ def can_be_tried(part: Part) -> bool:
 
 
 def best_bar_by_bar(song: Song, begun: Part, ladder: Ladder, step: float) -> float:
-    """Points kept with the best choice of notes in every bar, one bar after another, where bars and song stay at the Step.
+    """Points kept with the best choice of notes in every bar, one bar after another, where bars and song stay
+    at the Step.
 
     It begins with a version that does, so it never keeps less than that one.
     """
@@ -36,7 +38,11 @@ def best_bar_by_bar(song: Song, begun: Part, ladder: Ladder, step: float) -> flo
     for index, bar in enumerate(part.bars):
         best = scores.of(version).overall
         for stays in itertools.product((True, False), repeat=len(bar.events)):
-            bars = (*version.bars[:index], replace(bar, events=with_only(bar, stays)), *version.bars[index + 1 :])
+            bars = (
+                *version.bars[:index],
+                replace(bar, events=with_only(bar, stays)),
+                *version.bars[index + 1 :],
+            )
             tried = replace(version, bars=bars)
             if scores.of(tried).overall > best and highest(grader.grade(tried)) <= step + TOLERANCE:
                 version, best = tried, scores.of(tried).overall
@@ -44,7 +50,8 @@ def best_bar_by_bar(song: Song, begun: Part, ladder: Ladder, step: float) -> flo
 
 
 def with_only(bar: Bar, stays: Sequence[bool]) -> tuple[Event, ...]:
-    """The events that stay, each lasting to the next, after a rest where the first comes late; a slur has lost what it came from."""
+    """The events that stay, each lasting to the next, after a rest where the first comes late; a slur has
+    lost what it came from."""
     rows = [(onset, event) for onset, event, here in zip(bar.onsets, bar.events, stays, strict=True) if here]
     if not rows or rows[0][0]:
         rows.insert(0, (Fraction(0), Event(Fraction(0))))

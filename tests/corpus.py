@@ -1,4 +1,5 @@
-"""Songs in number, for the table of versions: tunes, chorales, strummed shapes and technique passages, the same every time."""
+"""Songs in number, for the table of versions: tunes, chorales, strummed shapes and technique passages, the
+same every time."""
 
 import random
 from collections.abc import Iterator
@@ -20,7 +21,9 @@ TUNES, CHORALES, STRUMMED, PASSAGES = 200, 50, 100, 50
 
 def tunes() -> Iterator[Song]:
     """Traditional tunes in music21's ABC corpus, placed on the neck."""
-    files = sorted(Path(path) for path in corpus.getPaths() if "ryansMammoth" in str(path) and str(path).endswith(".abc"))
+    files = sorted(
+        Path(path) for path in corpus.getPaths() if "ryansMammoth" in str(path) and str(path).endswith(".abc")
+    )
     found = 0
     for file in files[::3]:
         try:
@@ -54,9 +57,17 @@ def chorales() -> Iterator[Song]:
 def _two_voices(score: object, name: str) -> Song:
     voices = (score.parts[0], score.parts[3])  # type: ignore[attr-defined]  # music21 has no types
     measures: list[PitchedMeasure] = []
-    for number, rows in enumerate(zip(*(voice.getElementsByClass("Measure") for voice in voices), strict=False)):
+    for number, rows in enumerate(
+        zip(*(voice.getElementsByClass("Measure") for voice in voices), strict=False)
+    ):
         signature = rows[0].timeSignature
-        metre = Metre(signature.numerator, signature.denominator) if signature else measures[-1].metre if measures else COMMON_TIME
+        metre = (
+            Metre(signature.numerator, signature.denominator)
+            if signature
+            else measures[-1].metre
+            if measures
+            else COMMON_TIME
+        )
         notes = [
             PitchedNote(_fraction(note.offset), _fraction(note.duration.quarterLength), round(note.pitch.ps))
             for row in rows
@@ -65,7 +76,9 @@ def _two_voices(score: object, name: str) -> Song:
         ]
         end = max((note.onset + note.quarters for note in notes), default=metre.quarters)
         pickup = number == 0 and end < metre.quarters
-        measures.append(PitchedMeasure(metre, end if pickup else max(end, metre.quarters), notes, pickup=pickup))
+        measures.append(
+            PitchedMeasure(metre, end if pickup else max(end, metre.quarters), notes, pickup=pickup)
+        )
     song = assembled(PitchedSong(f"chorale: {name}", [PitchedPart("", measures)])).song
     return replace(song, tempo=Fraction(80), tempo_assumed=False)
 
@@ -82,10 +95,16 @@ def strummed() -> Iterator[Song]:
         length = draw.choice((Fraction(1), Fraction(1, 2)))
         bars = []
         for shape in draw.sample(shapes, 4):
-            notes = tuple(Note(string, fret) for string, fret in enumerate(shape, start=1) if fret is not None)
-            strokes = [Stroke.DOWN if length == 1 or at % 2 == 0 else Stroke.UP for at in range(int(4 / length))]
+            notes = tuple(
+                Note(string, fret) for string, fret in enumerate(shape, start=1) if fret is not None
+            )
+            strokes = [
+                Stroke.DOWN if length == 1 or at % 2 == 0 else Stroke.UP for at in range(int(4 / length))
+            ]
             bars.append(Bar(events=tuple(Event(length, notes, stroke=stroke) for stroke in strokes)))
-        yield Song(f"strummed {number + 1}", Fraction(draw.randrange(70, 130)), parts=(Part(bars=tuple(bars)),))
+        yield Song(
+            f"strummed {number + 1}", Fraction(draw.randrange(70, 130)), parts=(Part(bars=tuple(bars)),)
+        )
 
 
 def passages() -> Iterator[Song]:
@@ -108,8 +127,16 @@ def _technique_events(kind: str, draw: random.Random) -> Iterator[Event]:
         elif kind == "harmonics":
             near = Note(draw.randint(1, 5), draw.choice((5, 7, 12)), frozenset({Technique.NATURAL_HARMONIC}))
         elif kind == "taps":
-            near = Note(string, fret + 7, frozenset({Technique.TAP})) if at % 2 == 0 else Note(string, fret, frozenset({Technique.PULL_OFF}))
+            near = (
+                Note(string, fret + 7, frozenset({Technique.TAP}))
+                if at % 2 == 0
+                else Note(string, fret, frozenset({Technique.PULL_OFF}))
+            )
         elif kind == "legato":
-            near = Note(string, fret) if at % 2 == 0 else Note(string, fret + draw.choice((2, 3)), frozenset({Technique.HAMMER_ON}))
+            near = (
+                Note(string, fret)
+                if at % 2 == 0
+                else Note(string, fret + draw.choice((2, 3)), frozenset({Technique.HAMMER_ON}))
+            )
         words = frozenset({Technique.TREMOLO}) if kind == "tremolo" else frozenset()
         yield Event(length, (near,), words)

@@ -79,8 +79,13 @@ def group(page: Page) -> None:
     page.find("[data-seat='2']")
     while len(seats := page.chrome.find_elements(By.CSS_SELECTOR, "[data-seat]")) > 3:
         page.find(f"[data-seat='{len(seats) - 1}'] button", "Take out").click()
-        page.until(lambda more=len(seats): len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-seat]")) < more, "a seat less")  # type: ignore[misc]
-    for seat, (who, plays) in enumerate([("Anselm", "the original"), ("Tomke", "what Tomke"), ("Mira", "open chords")]):
+        page.until(
+            lambda more=len(seats): len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-seat]")) < more,
+            "a seat less",
+        )  # type: ignore[misc]
+    for seat, (who, plays) in enumerate(
+        [("Anselm", "the original"), ("Tomke", "what Tomke"), ("Mira", "open chords")]
+    ):
         page.find(f"[data-seat='{seat}'] select").send_keys(plays)
         name = page.find(f"[data-seat='{seat}'] input[list]")
         name.send_keys(Keys.CONTROL, "a")
@@ -99,11 +104,26 @@ def ladder(page: Page) -> None:
     page.sees("What Step 4 allows")
 
 
-VIEWS: tuple[Callable[[Page], None], ...] = (songs, desk, new_song, versions, side_by_side, group, students, ladder, desk_text)
+VIEWS: tuple[Callable[[Page], None], ...] = (
+    songs,
+    desk,
+    new_song,
+    versions,
+    side_by_side,
+    group,
+    students,
+    ladder,
+    desk_text,
+)
 
 
 def main(wanted: list[str]) -> None:
-    with tempfile.TemporaryDirectory() as profile, headless(Path(profile)) as chrome, tempfile.TemporaryDirectory() as data, served_demo(Path(data)) as address:
+    with (
+        tempfile.TemporaryDirectory() as profile,
+        headless(Path(profile)) as chrome,
+        tempfile.TemporaryDirectory() as data,
+        served_demo(Path(data)) as address,
+    ):
         frame = chrome.execute_script("return [outerWidth - innerWidth, outerHeight - innerHeight]")
         chrome.set_window_size(WIDTH + frame[0], HEIGHT + frame[1])
         for view in VIEWS:

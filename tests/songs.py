@@ -27,8 +27,15 @@ from clear_steps.core.score import (
 )  # fmt: skip
 
 WORD_TECHNIQUES = [row.technique for row in TECHNIQUES.values() if row.writing is Writing.WORD]
-LENGTHS = [Fraction(n, d) for n, d in ((1, 4), (1, 2), (3, 4), (1, 1), (3, 2), (2, 1), (1, 3), (1, 6), (2, 5), (1, 8))]
-_WORDS = st.text("abcdefghij klmnop", min_size=1, max_size=14).map(lambda text: " ".join(text.split())).filter(lambda text: len(text) > 3)
+LENGTHS = [
+    Fraction(n, d)
+    for n, d in ((1, 4), (1, 2), (3, 4), (1, 1), (3, 2), (2, 1), (1, 3), (1, 6), (2, 5), (1, 8))
+]
+_WORDS = (
+    st.text("abcdefghij klmnop", min_size=1, max_size=14)
+    .map(lambda text: " ".join(text.split()))
+    .filter(lambda text: len(text) > 3)
+)
 
 
 @st.composite
@@ -37,13 +44,29 @@ def notes(draw: st.DrawFn, string: int, before: int | None) -> Note:
     if before is not None and draw(st.integers(0, 9)) == 0:
         bend = draw(st.none() | st.builds(Bend, st.sampled_from([Fraction(1), Fraction(2)]), st.booleans()))
         return Note(string, before, bend=bend, tied=True)
-    techniques = set(draw(st.sets(st.sampled_from([Technique.VIBRATO, Technique.SLIDE_OUT_DOWN]), max_size=1)))
-    arrival = [Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE] if before is not None else [Technique.HAMMER_ON]
-    arrival += [Technique.TAP, Technique.SLIDE_IN_BELOW, Technique.SLIDE_IN_ABOVE, Technique.DEAD, Technique.NATURAL_HARMONIC]
+    techniques = set(
+        draw(st.sets(st.sampled_from([Technique.VIBRATO, Technique.SLIDE_OUT_DOWN]), max_size=1))
+    )
+    arrival = (
+        [Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE]
+        if before is not None
+        else [Technique.HAMMER_ON]
+    )
+    arrival += [
+        Technique.TAP,
+        Technique.SLIDE_IN_BELOW,
+        Technique.SLIDE_IN_ABOVE,
+        Technique.DEAD,
+        Technique.NATURAL_HARMONIC,
+    ]
     if draw(st.integers(0, 3)) == 0:
         techniques.add(draw(st.sampled_from(arrival)))
     dead = Technique.DEAD in techniques
-    bend = None if dead or draw(st.integers(0, 5)) else Bend(Fraction(draw(st.integers(1, 8)), 2), draw(st.booleans()))
+    bend = (
+        None
+        if dead or draw(st.integers(0, 5))
+        else Bend(Fraction(draw(st.integers(1, 8)), 2), draw(st.booleans()))
+    )
     return Note(
         string,
         0 if dead else draw(st.integers(0, 17)),
@@ -70,14 +93,18 @@ def bars(draw: st.DrawFn, strings: int, held: dict[int, int]) -> Bar:
             Event(
                 length,
                 struck,
-                frozenset(draw(st.sets(st.sampled_from(WORD_TECHNIQUES), max_size=2))) if struck else frozenset(),
+                frozenset(draw(st.sets(st.sampled_from(WORD_TECHNIQUES), max_size=2)))
+                if struck
+                else frozenset(),
                 draw(st.none() | st.sampled_from(Stroke)) if any(not note.tied for note in struck) else None,
                 draw(st.sampled_from(["", "", "Am", "C/G", "F#m7b5"])),
                 draw(_WORDS) if draw(st.integers(0, 9)) == 0 else "",
                 draw(st.integers(0, 19)) == 0,
                 draw(st.integers(0, 19)) == 0,
                 frozenset({"harp"}) if struck and draw(st.integers(0, 19)) == 0 else frozenset(),
-                draw(st.integers(1, 12)) if any(not note.tied for note in struck) and draw(st.integers(0, 19)) == 0 else None,
+                draw(st.integers(1, 12))
+                if any(not note.tied for note in struck) and draw(st.integers(0, 19)) == 0
+                else None,
             )
         )
         left -= length
@@ -104,7 +131,10 @@ def parts(draw: st.DrawFn, most_bars: int = 3) -> Part:
     readings: tuple[BarReading, ...] = ()
     if draw(st.integers(0, 3)) == 0:
         aside = draw(bars(tuning.strings, held_before))
-        readings = (BarReading(len(written) - 1, "as first written", aside), BarReading(len(written) - 1, "louder", None))
+        readings = (
+            BarReading(len(written) - 1, "as first written", aside),
+            BarReading(len(written) - 1, "louder", None),
+        )
     starts = sorted(draw(st.sets(st.integers(0, len(written) - 1), max_size=2)))
     times = st.sampled_from([1, 1, 2, None])
     return Part(
@@ -146,7 +176,9 @@ def line(*frets: str, length: Fraction = Fraction(1, 2), tempo: int = 120) -> So
     per_bar = int(4 / length)
     while len(events) % per_bar:
         events.append(Event(length))
-    written = tuple(Bar(events=tuple(events[start : start + per_bar])) for start in range(0, len(events), per_bar))
+    written = tuple(
+        Bar(events=tuple(events[start : start + per_bar])) for start in range(0, len(events), per_bar)
+    )
     return Song(tempo=Fraction(tempo), parts=(Part(bars=written),))
 
 
@@ -159,7 +191,8 @@ def _chord(word: str) -> tuple[Note, ...]:
 
 @st.composite
 def playable_songs(draw: st.DrawFn, most_bars: int = 4) -> Song:
-    """One part that a hand could play: it keeps near a position that drifts, with some chords and techniques."""
+    """One part that a hand could play: it keeps near a position that drifts, with some chords and
+    techniques."""
     position, string, written = draw(st.integers(1, 9)), draw(st.integers(1, 6)), []
     tempo = draw(st.integers(50, 150))
     for _ in range(draw(st.integers(1, most_bars))):
@@ -172,7 +205,13 @@ def playable_songs(draw: st.DrawFn, most_bars: int = 4) -> Song:
             notes = [Note(string, fret, frozenset({Technique.VIBRATO}) if choice % 29 == 0 else frozenset())]
             if choice % 13 == 0 and string < 6:
                 notes.append(Note(string + 1, position + choice // 7 % 3))
-            word = frozenset({(Technique.PALM_MUTE, Technique.TREMOLO, Technique.LET_RING)[choice % 3]}) if choice % 17 == 0 else frozenset()
-            events.append(Event(length, () if choice % 23 == 0 else tuple(notes), word if choice % 23 else frozenset()))
+            word = (
+                frozenset({(Technique.PALM_MUTE, Technique.TREMOLO, Technique.LET_RING)[choice % 3]})
+                if choice % 17 == 0
+                else frozenset()
+            )
+            events.append(
+                Event(length, () if choice % 23 == 0 else tuple(notes), word if choice % 23 else frozenset())
+            )
         written.append(Bar(events=tuple(events)))
     return Song(tempo=Fraction(tempo), parts=(Part(bars=tuple(written), sections=(Section("All", 0),)),))

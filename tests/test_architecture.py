@@ -18,9 +18,30 @@ ALLOWED = {
     "store": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier"},
     "demo": {"core.score", "core.hand", "core.grade", "core.easier", "formats", "ladders", "store"},
     "report": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "formats"},
-    "web": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "ladders", "formats", "store"},
+    "web": {
+        "core.errors",
+        "core.score",
+        "core.hand",
+        "core.grade",
+        "core.easier",
+        "ladders",
+        "formats",
+        "store",
+    },
 }
-FORBIDDEN_IN_CORE = {"flask", "apiflask", "sqlalchemy", "pathlib", "os", "io", "time", "datetime", "random", "json", "sqlite3"}
+FORBIDDEN_IN_CORE = {
+    "flask",
+    "apiflask",
+    "sqlalchemy",
+    "pathlib",
+    "os",
+    "io",
+    "time",
+    "datetime",
+    "random",
+    "json",
+    "sqlite3",
+}
 
 
 def room(module: str) -> str:
@@ -53,5 +74,7 @@ def test_a_room_imports_only_what_stands_before_it(file: Path) -> None:
 
 
 def test_every_room_was_looked_at() -> None:
-    rooms = {room("clear_steps." + ".".join(file.relative_to(PACKAGE).with_suffix("").parts)) for file in FILES}
+    rooms = {
+        room("clear_steps." + ".".join(file.relative_to(PACKAGE).with_suffix("").parts)) for file in FILES
+    }
     assert set(ALLOWED) <= rooms

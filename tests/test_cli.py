@@ -16,23 +16,52 @@ def run(*arguments: object) -> Result:
 
 
 def test_grade_prints_the_json_as_specified() -> None:
-    result = run("grade", CALIBRATION / "gallop-110.tab", CALIBRATION / "bass-alone-90.tab", "--json", "--hand-span", 90)
+    result = run(
+        "grade",
+        CALIBRATION / "gallop-110.tab",
+        CALIBRATION / "bass-alone-90.tab",
+        "--json",
+        "--hand-span",
+        90,
+    )
     assert result.exit_code == 0
     report = json.loads(result.stdout)
     assert set(report) == {"ladder", "player", "songs"}
     assert report["player"] == {"span_mm": 90.0, "reach_mm": 126.0}
     song = report["songs"][0]
-    assert set(song) == {"file", "title", "part", "tempo", "tempo_assumed", "step", "peak", "typical", "memory", "stamina", "bars"}
+    assert set(song) == {
+        "file",
+        "title",
+        "part",
+        "tempo",
+        "tempo_assumed",
+        "step",
+        "peak",
+        "typical",
+        "memory",
+        "stamina",
+        "bars",
+    }
     bar = song["bars"][0]
     assert (bar["number"], song["tempo"], song["tempo_assumed"]) == (1, 110.0, False)
     assert set(bar["measures"]["speed"]) == {"step", "value", "unit", "place", "evidence"}
     assert bar["measures"]["speed"]["place"] == {"onset": "0", "strings": [6]}
-    assert bar["measures"]["technique"] == {"step": 0, "value": None, "unit": "techniques/s", "place": None, "evidence": ""}
+    assert bar["measures"]["technique"] == {
+        "step": 0,
+        "value": None,
+        "unit": "techniques/s",
+        "place": None,
+        "evidence": "",
+    }
 
 
 def test_a_practice_tempo_and_a_longer_scale_change_the_grade() -> None:
     def step(*options: object) -> float:
-        return float(json.loads(run("grade", CALIBRATION / "four-frets-at-first-120.tab", "--json", *options).stdout)["songs"][0]["step"])
+        return float(
+            json.loads(run("grade", CALIBRATION / "four-frets-at-first-120.tab", "--json", *options).stdout)[
+                "songs"
+            ][0]["step"]
+        )
 
     assert step("--tempo", 60) < step() < step("--scale-length", 800)
 
@@ -80,7 +109,9 @@ def test_convert_and_back_gives_an_equal_grade(tmp_path: Path, ending: str) -> N
         ("missing.tab", None, ":1:1: No such file or directory"),
     ],
 )
-def test_a_file_that_cannot_be_read_is_one_line_and_status_2(tmp_path: Path, name: str, content: bytes | None, words: str) -> None:
+def test_a_file_that_cannot_be_read_is_one_line_and_status_2(
+    tmp_path: Path, name: str, content: bytes | None, words: str
+) -> None:
     file = tmp_path / name
     if content is not None:
         file.write_bytes(content)

@@ -16,8 +16,24 @@ from clear_steps.store import Database, NewVersion, Songs, Student, Students, Ve
 # The Step of the version each piece ships with, in the order of the files.
 TARGETS = (4.0, 4.0, 3.0, 2.5, 4.0, 6.0)
 _STUDENTS = (
-    Student("Mira", Player(100.0), Limits(5.0, frozenset({Technique.TAP, Technique.BEND_WHOLE, Technique.PINCH_HARMONIC}), HardestShape.SMALL_BARRE)),
-    Student("Tomke", Player(78.0), Limits(2.5, frozenset(Technique) - {Technique.LET_RING, Technique.SLIDE, Technique.ACCENT}, HardestShape.NO_BARRE)),
+    Student(
+        "Mira",
+        Player(100.0),
+        Limits(
+            5.0,
+            frozenset({Technique.TAP, Technique.BEND_WHOLE, Technique.PINCH_HARMONIC}),
+            HardestShape.SMALL_BARRE,
+        ),
+    ),
+    Student(
+        "Tomke",
+        Player(78.0),
+        Limits(
+            2.5,
+            frozenset(Technique) - {Technique.LET_RING, Technique.SLIDE, Technique.ACCENT},
+            HardestShape.NO_BARRE,
+        ),
+    ),
     Student("Anselm", Player(115.0), Limits(8.0)),
 )
 
@@ -25,7 +41,11 @@ _STUDENTS = (
 def demo_texts() -> list[str]:
     """Tab text of every demo piece, by file name."""
     folder = files(__package__).joinpath("songs")
-    return [entry.read_text(encoding="utf-8") for entry in sorted(folder.iterdir(), key=lambda entry: entry.name) if entry.name.endswith(".tab")]
+    return [
+        entry.read_text(encoding="utf-8")
+        for entry in sorted(folder.iterdir(), key=lambda entry: entry.name)
+        if entry.name.endswith(".tab")
+    ]
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,5 @@
-"""`python -m clear_steps.demo` finds the shipped versions anew; run it when the search or a piece has changed."""
+"""`python -m clear_steps.demo` finds the shipped versions anew; run it when the search or a piece has
+changed."""
 
 from pathlib import Path
 

@@ -31,8 +31,18 @@ def read_abc(content: bytes) -> Imported:
 
     try:
         score: Any = converter.parse(text, format="abc", forceSource=True)  # music21's own untyped stream
-    except (Music21Exception, ValueError, TypeError, IndexError, KeyError, AttributeError, ZeroDivisionError) as cause:
-        raise _wrong(f"the tune cannot be read ({type(cause).__name__}: {cause}); expected ABC notation") from cause
+    except (
+        Music21Exception,
+        ValueError,
+        TypeError,
+        IndexError,
+        KeyError,
+        AttributeError,
+        ZeroDivisionError,
+    ) as cause:
+        raise _wrong(
+            f"the tune cannot be read ({type(cause).__name__}: {cause}); expected ABC notation"
+        ) from cause
     return song_of_score(score, left_out)
 
 
@@ -53,14 +63,18 @@ def song_of_score(score: Any, left_out: list[str] | None = None) -> Imported:
 
 def _measures(part: Any) -> list[PitchedMeasure]:
     sounding = part.toSoundingPitch()
-    streams = list(sounding.getElementsByClass("Measure")) or list(sounding.makeMeasures().getElementsByClass("Measure"))
+    streams = list(sounding.getElementsByClass("Measure")) or list(
+        sounding.makeMeasures().getElementsByClass("Measure")
+    )
     metre, measures, endings = COMMON_TIME, [], _endings(sounding)
     for index, stream in enumerate(streams):
         metre = _metre(stream) or metre
         notes = list(_notes(stream))
         end = max((note.onset + note.quarters for note in notes), default=Fraction(0))
         held = max(end, _fraction(stream.highestTime))
-        measure = PitchedMeasure(metre, held or metre.quarters, notes, pickup=index == 0 and Fraction(0) < held < metre.quarters)
+        measure = PitchedMeasure(
+            metre, held or metre.quarters, notes, pickup=index == 0 and Fraction(0) < held < metre.quarters
+        )
         measure.tempo = _tempo(stream)
         measure.repeat_start = _repeats(stream.leftBarline, "start")
         measure.repeat_times = 2 if _repeats(stream.rightBarline, "end") else 0

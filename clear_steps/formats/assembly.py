@@ -1,4 +1,5 @@
-"""Pitched music -> Song: measures become bars that their events fill, pitches without a place get the cheapest one."""
+"""Pitched music -> Song: measures become bars that their events fill, pitches without a place get the
+cheapest one."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
@@ -8,7 +9,21 @@ from clear_steps.core.errors import Problem, ReadError
 from clear_steps.core.grade import GradeRequest, hand_tables
 from clear_steps.core.hand import Moment, Pitch, Spot, can_be_placed, place
 from clear_steps.core.hand.placing import HIGHEST_FRET
-from clear_steps.core.score import ASSUMED_TEMPO, STANDARD, Bar, BarLength, Event, Metre, Note, Part, Section, Song, Technique, cut_bars, name_of
+from clear_steps.core.score import (
+    ASSUMED_TEMPO,
+    STANDARD,
+    Bar,
+    BarLength,
+    Event,
+    Metre,
+    Note,
+    Part,
+    Section,
+    Song,
+    Technique,
+    cut_bars,
+    name_of,
+)
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
 from clear_steps.ladders import default_ladder
 
@@ -17,7 +32,8 @@ _OCTAVES = (0, -12, 12, -24, 24)
 
 
 def assembled(pitched: PitchedSong) -> Imported:
-    """The song, with every pitch on a neck; raises ReadError where there is nothing to play or far too much."""
+    """The song, with every pitch on a neck; raises ReadError where there is nothing to play or far too
+    much."""
     parts = [part for part in pitched.parts if any(measure.notes for measure in part.measures)]
     _check_size(parts)
     tempo = parts[0].measures[0].tempo
@@ -26,12 +42,20 @@ def assembled(pitched: PitchedSong) -> Imported:
     if tempo is None:
         log.guessed.append(f"no tempo is written; {ASSUMED_TEMPO} quarter notes a minute are assumed")
     built = tuple(_Assembler(part, song.playing_tempo, log).part() for part in parts)
-    return Imported(replace(song, parts=built), tuple(map(counted_notes, built)), tuple(log.guessed), tuple(log.not_placed))
+    return Imported(
+        replace(song, parts=built),
+        tuple(map(counted_notes, built)),
+        tuple(log.guessed),
+        tuple(log.not_placed),
+    )
 
 
 def counted_notes(part: Part) -> str:
     """`66 notes in 8 bars of the part`."""
-    return f"{sum(len(event.struck) for _, _, event in part.events())} notes in {len(part.bars)} bars of {part.name or 'the part'}"
+    return (
+        f"{sum(len(event.struck) for _, _, event in part.events())} notes in {len(part.bars)} bars of"
+        f" {part.name or 'the part'}"
+    )
 
 
 def _check_size(parts: Sequence[PitchedPart]) -> None:
@@ -39,9 +63,21 @@ def _check_size(parts: Sequence[PitchedPart]) -> None:
         raise ReadError((Problem(1, 1, "no notes with a pitch were found in the file"),))
     if len(parts) > MAX_PARTS:
         raise ReadError((Problem(1, 1, f"the file has {len(parts)} parts; expected at most {MAX_PARTS}"),))
-    bars, notes = max(len(part.measures) for part in parts), sum(len(measure.notes) for part in parts for measure in part.measures)
+    bars, notes = (
+        max(len(part.measures) for part in parts),
+        sum(len(measure.notes) for part in parts for measure in part.measures),
+    )
     if bars > MAX_BARS or notes > MAX_NOTES:
-        raise ReadError((Problem(1, 1, f"the file has {bars:,} bars and {notes:,} notes; expected at most {MAX_BARS} and {MAX_NOTES:,}"),))
+        raise ReadError(
+            (
+                Problem(
+                    1,
+                    1,
+                    f"the file has {bars:,} bars and {notes:,} notes; expected at most {MAX_BARS} and"
+                    f" {MAX_NOTES:,}",
+                ),
+            )
+        )
 
 
 @dataclass
@@ -72,35 +108,59 @@ class _Assembler:
         """The part, its notes placed."""
         name = self._part.name
         self._fill_short_measures()
-        if self._part.tuning is None and any(note.spot is None for measure in self._part.measures for note in measure.notes):
-            self._log.guessed.append(f"{name or 'the part'} has no tab; its notes are placed on a guitar in standard tuning by what costs the hand least")
+        if self._part.tuning is None and any(
+            note.spot is None for measure in self._part.measures for note in measure.notes
+        ):
+            self._log.guessed.append(
+                f"{name or 'the part'} has no tab; its notes are placed on a guitar in standard tuning by"
+                " what costs the hand least"
+            )
         shift = self._octave_shift()
         groups = [self._thinned(group) for group in self._groups(shift)]
         spots = iter(self._placed([group for group in groups if group.notes]))
         by_bar: dict[int, list[tuple[_Group, Sequence[Spot]]]] = {}
         for group in groups:
             by_bar.setdefault(group.bar, []).append((group, next(spots) if group.notes else ()))
-        bars = tuple(self._bar(index, measure, by_bar.get(index, [])) for index, measure in enumerate(self._part.measures))
+        bars = tuple(
+            self._bar(index, measure, by_bar.get(index, []))
+            for index, measure in enumerate(self._part.measures)
+        )
         if self._ringing:
-            self._log.guessed.append(f"{self._ringing} notes of {name or 'the part'} sound over later ones; they are written as left to ring")
-        sections = tuple(Section(measure.section, index) for index, measure in enumerate(self._part.measures) if measure.section)
+            self._log.guessed.append(
+                f"{self._ringing} notes of {name or 'the part'} sound over later ones; they are written as"
+                " left to ring"
+            )
+        sections = tuple(
+            Section(measure.section, index)
+            for index, measure in enumerate(self._part.measures)
+            if measure.section
+        )
         return Part(name, self._tuning, self._part.capo, bars=bars, sections=sections)
 
     def _fill_short_measures(self) -> None:
         """A rest fills each, but for a pickup and those that a repeat cuts in two."""
         measures = self._part.measures
-        lengths = [BarLength(own.length, own.metre.quarters, own.repeat_start, own.repeat_times > 0 or own.double_bar) for own in measures]
+        lengths = [
+            BarLength(
+                own.length, own.metre.quarters, own.repeat_start, own.repeat_times > 0 or own.double_bar
+            )
+            for own in measures
+        ]
         cut = cut_bars(lengths)
         for index, (own, held) in enumerate(zip(measures, lengths, strict=True)):
             own.pickup = own.pickup or index in cut
             if held.short and not own.pickup:
                 own.length = held.whole
-                self._log.guessed.append(f"bar {self._number(index)} holds {held.quarters} of {held.whole} quarters; a rest fills it")
+                self._log.guessed.append(
+                    f"bar {self._number(index)} holds {held.quarters} of {held.whole} quarters; a rest"
+                    " fills it"
+                )
 
     def _octave_shift(self) -> int:
         """Octaves, in half tones, by which pitches without a place are moved.
 
-        A file that says in which octave it sounds is moved only if it lies outside the neck; other notation is
+        A file that says in which octave it sounds is moved only if it lies outside the neck; other notation
+        is
         read as guitarists read it, sounding an octave lower, where it fits so (common practice, no source).
         """
         free = [note.midi for measure in self._part.measures for note in measure.notes if note.spot is None]
@@ -108,10 +168,16 @@ class _Assembler:
             return 0
         low, high = min(self._tuning.pitches) + self._part.capo, max(self._tuning.pitches) + HIGHEST_FRET
         wanted = 0 if self._part.at_pitch else -12
-        best = min(_OCTAVES, key=lambda shift: (sum(not low <= midi + shift <= high for midi in free), abs(shift - wanted)))
+        best = min(
+            _OCTAVES,
+            key=lambda shift: (sum(not low <= midi + shift <= high for midi in free), abs(shift - wanted)),
+        )
         if best:
             way, octaves = ("up" if best > 0 else "down"), abs(best) // 12
-            self._log.guessed.append(f"{self._part.name or 'the part'} is played {octaves} octave{'s' * (octaves > 1)} {way}, as it lies on the guitar")
+            self._log.guessed.append(
+                f"{self._part.name or 'the part'} is played {octaves} octave{'s' * (octaves > 1)} {way}, as"
+                " it lies on the guitar"
+            )
         return best
 
     def _groups(self, shift: int) -> Iterator[_Group]:
@@ -119,20 +185,30 @@ class _Assembler:
             onsets = sorted({note.onset for note in measure.notes})
             ends = [*onsets[1:], measure.length][: len(onsets)]
             for onset, end in zip(onsets, ends, strict=True):
-                notes = [replace(note, midi=note.midi + shift) if note.spot is None else note for note in measure.notes if note.onset == onset]
+                notes = [
+                    replace(note, midi=note.midi + shift) if note.spot is None else note
+                    for note in measure.notes
+                    if note.onset == onset
+                ]
                 lasting = min(max(note.quarters for note in notes), end - onset)
-                yield _Group(index, onset, lasting, tuple({(note.midi, note.spot): note for note in notes}.values()))
+                yield _Group(
+                    index, onset, lasting, tuple({(note.midi, note.spot): note for note in notes}.values())
+                )
 
     def _thinned(self, group: _Group) -> _Group:
         """The group without what cannot be placed; the outer notes stay longest."""
         notes = sorted(group.notes, key=lambda note: note.midi)
         while notes and not can_be_placed([_pitch(note) for note in notes], self._tuning, self._part.capo):
-            alone = [note for note in notes if not can_be_placed([_pitch(note)], self._tuning, self._part.capo)]
+            alone = [
+                note for note in notes if not can_be_placed([_pitch(note)], self._tuning, self._part.capo)
+            ]
             gone = alone[0] if alone else notes[len(notes) // 2] if len(notes) > 2 else notes[0]
             notes.remove(gone)
             why = "it lies outside the neck" if alone else "no string is left for it within the hand's reach"
             beat = group.onset / self._part.measures[group.bar].metre.beat_quarters + 1
-            self._log.not_placed.append(f"bar {self._number(group.bar)}, beat {float(beat):.4g}: {name_of(gone.midi)}; {why}")
+            self._log.not_placed.append(
+                f"bar {self._number(group.bar)}, beat {float(beat):.4g}: {name_of(gone.midi)}; {why}"
+            )
         return replace(group, notes=tuple(notes))
 
     def _number(self, index: int) -> int:
@@ -142,10 +218,21 @@ class _Assembler:
         if all(note.spot for group in groups for note in group.notes):
             return tuple(tuple(Spot(*note.spot) for note in group.notes if note.spot) for group in groups)
         # For the middle of the preset hands: places must not depend on who happens to be listed first.
-        tables = hand_tables(Part(tuning=self._tuning, capo=self._part.capo), default_ladder(), GradeRequest(hands=("medium",)))
+        tables = hand_tables(
+            Part(tuning=self._tuning, capo=self._part.capo), default_ladder(), GradeRequest(hands=("medium",))
+        )
         found = place(list(self._moments(groups)), self._tuning, self._part.capo, tables)
-        if found is None:  # every moment can be placed alone, so only notes that must keep a string are in the way
-            free = [Moment(moment.seconds, tuple(replace(pitch, follows=None) for pitch in moment.pitches), moment.held) for moment in self._moments(groups)]
+        if (
+            found is None
+        ):  # every moment can be placed alone, so only notes that must keep a string are in the way
+            free = [
+                Moment(
+                    moment.seconds,
+                    tuple(replace(pitch, follows=None) for pitch in moment.pitches),
+                    moment.held,
+                )
+                for moment in self._moments(groups)
+            ]
             found = place(free, self._tuning, self._part.capo, tables)
         assert found is not None
         return found
@@ -161,11 +248,21 @@ class _Assembler:
             now = starts[group.bar] + group.onset
             waited = now - (starts[before.bar] + before.onset) if before else Fraction(0)
             # For the hand what rings ends with the bar: there the grip is renewed.
-            held = [at for at, note in enumerate(sounding) if before and before.bar == group.bar and note.onset + note.quarters > group.onset]
-            yield Moment(float(waited * 60 / self._tempo), tuple(_pitch(note, before.notes if before else ()) for note in group.notes), tuple(held))
+            held = [
+                at
+                for at, note in enumerate(sounding)
+                if before and before.bar == group.bar and note.onset + note.quarters > group.onset
+            ]
+            yield Moment(
+                float(waited * 60 / self._tempo),
+                tuple(_pitch(note, before.notes if before else ()) for note in group.notes),
+                tuple(held),
+            )
             before, sounding = group, [*group.notes, *(sounding[at] for at in held)]
 
-    def _bar(self, index: int, measure: PitchedMeasure, groups: Sequence[tuple[_Group, Sequence[Spot]]]) -> Bar:
+    def _bar(
+        self, index: int, measure: PitchedMeasure, groups: Sequence[tuple[_Group, Sequence[Spot]]]
+    ) -> Bar:
         events: list[Event] = []
         at = Fraction(0)
         for group, spots in groups:
@@ -175,8 +272,20 @@ class _Assembler:
             at = group.onset + group.quarters
         if at < measure.length:
             events.append(Event(measure.length - at))
-        metre = measure.metre if measure.pickup or measure.length == measure.metre.quarters else self._fitting_metre(index, measure)
-        bar = Bar(metre, tuple(events), measure.tempo if index else None, measure.repeat_start, measure.repeat_times, measure.endings, measure.double_bar)
+        metre = (
+            measure.metre
+            if measure.pickup or measure.length == measure.metre.quarters
+            else self._fitting_metre(index, measure)
+        )
+        bar = Bar(
+            metre,
+            tuple(events),
+            measure.tempo if index else None,
+            measure.repeat_start,
+            measure.repeat_times,
+            measure.endings,
+            measure.double_bar,
+        )
         bar = replace(bar, events=_with_texts(bar, measure.texts))
         bar = replace(bar, events=_with_chords(bar, measure.chords))
         return replace(bar, pickup=measure.pickup and bar.quarters < bar.metre.quarters)
@@ -185,15 +294,28 @@ class _Assembler:
         for unit in (4, 8, 16, 32):
             beats = measure.length * unit / 4
             if beats.denominator == 1 and 1 <= beats <= 32:
-                self._log.guessed.append(f"bar {self._number(index)} holds {beats}/{unit}, not {measure.metre}; it is written so")
+                self._log.guessed.append(
+                    f"bar {self._number(index)} holds {beats}/{unit}, not {measure.metre}; it is written so"
+                )
                 return Metre(int(beats), unit)
-        raise ReadError((Problem(1, 1, f"bar {self._number(index)} is {measure.length} quarter notes long; expected a length that a metre can name"),))
+        raise ReadError(
+            (
+                Problem(
+                    1,
+                    1,
+                    f"bar {self._number(index)} is {measure.length} quarter notes long; expected a length"
+                    " that a metre can name",
+                ),
+            )
+        )
 
     def _event(self, group: _Group, spots: Sequence[Spot]) -> Event:
         if not group.notes:
             return Event(group.quarters)
         rings = any(note.quarters > group.quarters for note in group.notes)
-        words = frozenset().union(*(note.words for note in group.notes)) | ({Technique.LET_RING} if rings else frozenset())
+        words = frozenset().union(*(note.words for note in group.notes)) | (
+            {Technique.LET_RING} if rings else frozenset()
+        )
         self._ringing += rings and not any(Technique.LET_RING in note.words for note in group.notes)
         notes = (
             Note(
@@ -211,7 +333,13 @@ class _Assembler:
         )
         stroke = next((note.stroke for note in group.notes if note.stroke), None)
         own = frozenset().union(*(note.own_words for note in group.notes))
-        return Event(group.quarters, tuple(sorted(notes, key=lambda note: note.string)), words, stroke, own_techniques=own)
+        return Event(
+            group.quarters,
+            tuple(sorted(notes, key=lambda note: note.string)),
+            words,
+            stroke,
+            own_techniques=own,
+        )
 
 
 def _with_texts(bar: Bar, texts: Sequence[tuple[Fraction, str]]) -> tuple[Event, ...]:
@@ -235,5 +363,7 @@ def _with_chords(bar: Bar, chords: Sequence[tuple[Fraction, str]]) -> tuple[Even
 
 
 def _pitch(note: PitchedNote, before: Sequence[PitchedNote] = ()) -> Pitch:
-    follows = next((at for at, other in enumerate(before) if other.midi == note.midi), None) if note.tied else None
+    follows = (
+        next((at for at, other in enumerate(before) if other.midi == note.midi), None) if note.tied else None
+    )
     return Pitch(note.midi, Spot(*note.spot) if note.spot else None, follows)

@@ -17,7 +17,11 @@ from clear_steps.formats.tabtext import decode, read_tab, write_tab
 
 def _tab(content: bytes) -> Imported:
     reading = read_tab(decode(content))
-    return Imported(reading.song, _counted(reading.song), tuple(f"line {guess.line}: {guess.message}" for guess in reading.guesses))
+    return Imported(
+        reading.song,
+        _counted(reading.song),
+        tuple(f"line {guess.line}: {guess.message}" for guess in reading.guesses),
+    )
 
 
 def _json(content: bytes) -> Imported:
@@ -57,11 +61,14 @@ _WRITABLE = tuple(ending for ending, own in _FORMATS.items() if own.write)
 
 
 def import_song(name: str, content: bytes) -> Imported:
-    """The song in a file, with what was read, guessed and not placed; raises ReadError with line and column."""
+    """The song in a file, with what was read, guessed and not placed; raises ReadError with line and
+    column."""
     ending = PurePath(name).suffix.lower()
     read = _FORMATS[ending].read if ending in _FORMATS else None
     if read is None:
-        raise ReadError((Problem(1, 1, f"'{ending}' files cannot be read; expected one of {' '.join(_READABLE)}"),))
+        raise ReadError(
+            (Problem(1, 1, f"'{ending}' files cannot be read; expected one of {' '.join(_READABLE)}"),)
+        )
     return read(content)
 
 
@@ -71,7 +78,8 @@ def read_song(name: str, content: bytes) -> Song:
 
 
 def write_song(name: str, song: Song) -> bytes:
-    """The song as the content of a file of that name; raises InvalidValueError for an ending that cannot be written."""
+    """The song as the content of a file of that name; raises InvalidValueError for an ending that cannot be
+    written."""
     ending = PurePath(name).suffix.lower()
     write = _FORMATS[ending].write if ending in _FORMATS else None
     if write is None:

@@ -28,14 +28,21 @@ def write_midi(song: Song) -> bytes:
 def _conductor(song: Song) -> mido.MidiTrack:
     """Title, metres and tempos, by the first part."""
     part = song.parts[0]
-    timed: list[tuple[Fraction, mido.MetaMessage]] = [(Fraction(0), mido.MetaMessage("track_name", name=_latin(song.title)))]
+    timed: list[tuple[Fraction, mido.MetaMessage]] = [
+        (Fraction(0), mido.MetaMessage("track_name", name=_latin(song.title)))
+    ]
     at, metre, tempo = Fraction(0), None, None
     current = song.playing_tempo
     for index in played_order(part, song.order):
         bar = part.bars[index]
         current = bar.tempo if bar.tempo is not None else current
         if bar.metre != metre:
-            timed.append((at, mido.MetaMessage("time_signature", numerator=bar.metre.beats, denominator=bar.metre.unit)))
+            timed.append(
+                (
+                    at,
+                    mido.MetaMessage("time_signature", numerator=bar.metre.beats, denominator=bar.metre.unit),
+                )
+            )
         if current != tempo:
             timed.append((at, mido.MetaMessage("set_tempo", tempo=round(60_000_000 / current))))
         metre, tempo = bar.metre, current
@@ -56,8 +63,12 @@ def _track(song: Song, part: Part, channel: int) -> mido.MidiTrack:
                 if note.tied or note.techniques & _NEVER_PITCHED:
                     continue
                 pitch = _heard(part, note)
-                timed.append((at + onset, mido.Message("note_on", note=pitch, velocity=velocity, channel=channel)))
-                timed.append((at + onset + length, mido.Message("note_off", note=pitch, velocity=0, channel=channel)))
+                timed.append(
+                    (at + onset, mido.Message("note_on", note=pitch, velocity=velocity, channel=channel))
+                )
+                timed.append(
+                    (at + onset + length, mido.Message("note_off", note=pitch, velocity=0, channel=channel))
+                )
         at += bar.quarters
     return _sequenced(timed)
 

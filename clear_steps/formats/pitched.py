@@ -1,4 +1,5 @@
-"""Music as other formats tell it, before it lies on a neck: notes with onsets and lengths, some with a string and fret."""
+"""Music as other formats tell it, before it lies on a neck: notes with onsets and lengths, some with a string
+and fret."""
 
 from dataclasses import dataclass, field
 from fractions import Fraction
@@ -8,7 +9,8 @@ from clear_steps.core.score import Bend, Finger, Metre, PickingFinger, Song, Str
 
 @dataclass(frozen=True, slots=True)
 class PitchedNote:
-    """A note of a measure; `onset` and `quarters` from the measure's start, `spot` (string, fret) where the file says it."""
+    """A note of a measure; `onset` and `quarters` from the measure's start, `spot` (string, fret) where the
+    file says it."""
 
     onset: Fraction
     quarters: Fraction
@@ -31,7 +33,8 @@ class PitchedMeasure:
     """One written measure."""
 
     metre: Metre
-    length: Fraction  # what it holds; a short one is filled with a rest, unless it is a pickup or a repeat cuts it
+    # what it holds; a short one is filled with a rest, unless it is a pickup or a repeat cuts it
+    length: Fraction
     notes: list[PitchedNote] = field(default_factory=list)
     texts: list[tuple[Fraction, str]] = field(default_factory=list)
     chords: list[tuple[Fraction, str]] = field(default_factory=list)

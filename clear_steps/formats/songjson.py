@@ -20,6 +20,8 @@ def song_from_json(content: bytes) -> Song:
     except ValidationError as cause:
         first = cause.errors()[0]
         where = ".".join(str(step) for step in first["loc"]) or "the file"
-        raise ReadError((Problem(1, 1, f"{where}: {first['msg']}; expected a song written by Clear Steps"),)) from cause
+        raise ReadError(
+            (Problem(1, 1, f"{where}: {first['msg']}; expected a song written by Clear Steps"),)
+        ) from cause
     except ClearStepsError as cause:
         raise ReadError((Problem(1, 1, str(cause)),)) from cause

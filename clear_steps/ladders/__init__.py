@@ -28,13 +28,20 @@ def ladder_from_json(content: bytes) -> Ladder:
         rows: dict[str, Any] = json.loads(content)
         return Ladder(
             rows["name"],
-            {row["curve"]: Curve(tuple((float(raw), float(step)) for raw, step in row["points"])) for row in rows["curves"]},
+            {
+                row["curve"]: Curve(tuple((float(raw), float(step)) for raw, step in row["points"]))
+                for row in rows["curves"]
+            },
             {Technique(row["technique"]): float(row["step"]) for row in rows["techniques"]},
             ShapeSteps(**{key: float(step) for key, step in rows["shapes"].items() if key != "source"}),
             {row["name"]: float(row["step"]) for row in rows.get("own_techniques", [])},
             float(rows.get("tune_floor", TUNE_FLOOR)),
         )
     except json.JSONDecodeError as cause:
-        raise ReadError((Problem(cause.lineno, cause.colno, f"{cause.msg}; expected a ladder as JSON"),)) from cause
+        raise ReadError(
+            (Problem(cause.lineno, cause.colno, f"{cause.msg}; expected a ladder as JSON"),)
+        ) from cause
     except (KeyError, TypeError, ValueError, ClearStepsError) as cause:
-        raise ReadError((Problem(1, 1, f"{cause}; expected a ladder with name, curves, techniques and shapes"),)) from cause
+        raise ReadError(
+            (Problem(1, 1, f"{cause}; expected a ladder with name, curves, techniques and shapes"),)
+        ) from cause

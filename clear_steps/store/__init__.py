@@ -1,4 +1,5 @@
-"""SQLite through SQLAlchemy: songs with every revision, versions with every choice, students, groups, ladders, own Steps."""
+"""SQLite through SQLAlchemy: songs with every revision, versions with every choice, students, groups,
+ladders, own Steps."""
 
 from clear_steps.store.database import Database
 from clear_steps.store.errors import NotFoundError, StaleRevisionError

@@ -16,4 +16,7 @@ class StaleRevisionError(ClearStepsError):
 
     def __init__(self, based_on: int, latest: int) -> None:
         self.latest = latest
-        super().__init__(f"your text is based on revision {based_on}, but revision {latest} has been saved since; nothing was overwritten")
+        super().__init__(
+            f"your text is based on revision {based_on}, but revision {latest} has been saved since; nothing"
+            " was overwritten"
+        )

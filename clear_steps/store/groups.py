@@ -1,4 +1,5 @@
-"""The groups' repository: several players of one song, each with a version that fits; every save a revision."""
+"""The groups' repository: several players of one song, each with a version that fits; every save a
+revision."""
 
 from dataclasses import dataclass
 
@@ -16,7 +17,8 @@ MOST_SEATS = 12
 
 @dataclass(frozen=True, slots=True)
 class Seat:
-    """One player of a group: who, and what is played: a version, or a part of the original where there is none."""
+    """One player of a group: who, and what is played: a version, or a part of the original where there is
+    none."""
 
     who: str
     part_index: int = 0
@@ -59,7 +61,9 @@ class Groups:
 
     def of_song(self, song_id: int) -> list[StoredGroup]:
         """The groups of a song, oldest first."""
-        rows = self._session.scalars(select(GroupRow).where(GroupRow.song_id == song_id).order_by(GroupRow.id)).all()
+        rows = self._session.scalars(
+            select(GroupRow).where(GroupRow.song_id == song_id).order_by(GroupRow.id)
+        ).all()
         return [self._stored(row) for row in rows]
 
     def get(self, group_id: int) -> StoredGroup:

@@ -30,7 +30,9 @@ class Ladders:
 
     def every(self) -> list[StoredLadder]:
         """All of the teacher's ladders, oldest first."""
-        return [self._stored(row) for row in self._session.scalars(select(LadderRow).order_by(LadderRow.id)).all()]
+        return [
+            self._stored(row) for row in self._session.scalars(select(LadderRow).order_by(LadderRow.id)).all()
+        ]
 
     def in_use(self) -> StoredLadder | None:
         """The one in use; None where it is the one that ships."""
@@ -51,7 +53,8 @@ class Ladders:
         return self._stored(row)
 
     def save(self, ladder_id: int, based_on: int, content: str) -> StoredLadder:
-        """Add a revision; raises StaleRevisionError if a newer one than `based_on` exists, or NotFoundError."""
+        """Add a revision; raises StaleRevisionError if a newer one than `based_on` exists, or
+        NotFoundError."""
         self._revisions.save(ladder_id, based_on, content)
         return self.get(ladder_id)
 

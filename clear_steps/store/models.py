@@ -16,7 +16,9 @@ class SongRow(Base):
     __tablename__ = "songs"
     id: Mapped[int] = mapped_column(primary_key=True)
     created_at: Mapped[datetime]
-    revisions: Mapped[list["RevisionRow"]] = relationship(back_populates="song", order_by="RevisionRow.number")
+    revisions: Mapped[list["RevisionRow"]] = relationship(
+        back_populates="song", order_by="RevisionRow.number"
+    )
 
 
 class RevisionRow(Base):
@@ -116,7 +118,8 @@ class GroupRevisionRow(Base):
 
 
 class LadderRow(Base):
-    """A teacher's ladder; what it says is in its latest revision. At most one is in use, else the one that ships."""
+    """A teacher's ladder; what it says is in its latest revision. At most one is in use, else the one that
+    ships."""
 
     __tablename__ = "ladders"
     id: Mapped[int] = mapped_column(primary_key=True)

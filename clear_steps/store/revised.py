@@ -23,13 +23,23 @@ class Saved:
 class Revised:
     """The revisions in one table, within one unit of work; `what` is the owner's name in messages."""
 
-    def __init__(self, session: Session, table: type[LadderRevisionRow | StudentRevisionRow | GroupRevisionRow], what: str) -> None:
+    def __init__(
+        self,
+        session: Session,
+        table: type[LadderRevisionRow | StudentRevisionRow | GroupRevisionRow],
+        what: str,
+    ) -> None:
         self._session, self._what = session, what
         self._table: Any = table  # their columns are the same, their types are not
 
     def latest(self, owner_id: int) -> Saved:
         """The latest revision; raises NotFoundError."""
-        statement = select(self._table).where(self._table.owner_id == owner_id).order_by(self._table.number.desc()).limit(1)
+        statement = (
+            select(self._table)
+            .where(self._table.owner_id == owner_id)
+            .order_by(self._table.number.desc())
+            .limit(1)
+        )
         row = self._session.scalars(statement).first()
         if row is None:
             raise NotFoundError(f"there is no {self._what} {owner_id}")
@@ -40,7 +50,8 @@ class Revised:
         self._write(owner_id, 1, content)
 
     def save(self, owner_id: int, based_on: int, content: str) -> None:
-        """Add a revision; raises StaleRevisionError if a newer one than `based_on` exists, or NotFoundError."""
+        """Add a revision; raises StaleRevisionError if a newer one than `based_on` exists, or
+        NotFoundError."""
         latest = self.latest(owner_id).number
         if latest != based_on:
             raise StaleRevisionError(based_on, latest)

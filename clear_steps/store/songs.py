@@ -46,7 +46,10 @@ class Songs:
     def every(self) -> list[StoredSong]:
         """All songs by title."""
         ids = self._session.scalars(select(SongRow.id)).all()
-        return sorted((StoredSong(song, self._latest(song)) for song in ids), key=lambda song: (song.latest.title.lower(), song.id))
+        return sorted(
+            (StoredSong(song, self._latest(song)) for song in ids),
+            key=lambda song: (song.latest.title.lower(), song.id),
+        )
 
     def get(self, song_id: int) -> StoredSong:
         """One song; raises NotFoundError."""
@@ -54,14 +57,18 @@ class Songs:
 
     def revisions(self, song_id: int) -> list[StoredRevision]:
         """Every revision, oldest first; raises NotFoundError."""
-        rows = self._session.scalars(select(RevisionRow).where(RevisionRow.song_id == song_id).order_by(RevisionRow.number)).all()
+        rows = self._session.scalars(
+            select(RevisionRow).where(RevisionRow.song_id == song_id).order_by(RevisionRow.number)
+        ).all()
         if not rows:
             raise NotFoundError(f"there is no song {song_id}")
         return [_revision(row) for row in rows]
 
     def revision(self, song_id: int, number: int) -> StoredRevision:
         """One revision; raises NotFoundError."""
-        row = self._session.scalars(select(RevisionRow).where(RevisionRow.song_id == song_id, RevisionRow.number == number)).first()
+        row = self._session.scalars(
+            select(RevisionRow).where(RevisionRow.song_id == song_id, RevisionRow.number == number)
+        ).first()
         if row is None:
             raise NotFoundError(f"song {song_id} has no revision {number}")
         return _revision(row)
@@ -77,7 +84,12 @@ class Songs:
             raise StaleRevisionError(based_on, latest + 1) from cause
 
     def _latest(self, song_id: int) -> StoredRevision:
-        row = self._session.scalars(select(RevisionRow).where(RevisionRow.song_id == song_id).order_by(RevisionRow.number.desc()).limit(1)).first()
+        row = self._session.scalars(
+            select(RevisionRow)
+            .where(RevisionRow.song_id == song_id)
+            .order_by(RevisionRow.number.desc())
+            .limit(1)
+        ).first()
         if row is None:
             raise NotFoundError(f"there is no song {song_id}")
         return _revision(row)

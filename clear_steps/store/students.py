@@ -56,7 +56,10 @@ class Students:
     def every(self) -> list[StoredStudent]:
         """All students by name."""
         ids = self._session.scalars(select(StudentRow.id)).all()
-        return sorted((self.get(student_id) for student_id in ids), key=lambda stored: (stored.student.name.lower(), stored.id))
+        return sorted(
+            (self.get(student_id) for student_id in ids),
+            key=lambda stored: (stored.student.name.lower(), stored.id),
+        )
 
     def get(self, student_id: int) -> StoredStudent:
         """One student; raises NotFoundError."""
@@ -80,6 +83,12 @@ class Students:
     def _named(self, student: Student, own_id: int | None) -> Student:
         """The student with a tidy name, if nobody else has it."""
         name = " ".join(student.name.split())
-        if not name or len(name) > 80 or any(other.student.name == name and other.id != own_id for other in self.every()):
-            raise InvalidValueError("student's name", student.name, "1 to 80 letters that no other student has")
+        if (
+            not name
+            or len(name) > 80
+            or any(other.student.name == name and other.id != own_id for other in self.every())
+        ):
+            raise InvalidValueError(
+                "student's name", student.name, "1 to 80 letters that no other student has"
+            )
         return replace(student, name=name)

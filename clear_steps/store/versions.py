@@ -87,7 +87,9 @@ class Versions:
     def add_hand_edit(self, version_id: int, edit: Edit) -> StoredVersion:
         """Add what a teacher changed by hand to a version's edits."""
         self._row(version_id)
-        self._session.add(HandEditRow(version_id=version_id, edit=_EDIT.dump_json(edit).decode(), saved_at=now()))
+        self._session.add(
+            HandEditRow(version_id=version_id, edit=_EDIT.dump_json(edit).decode(), saved_at=now())
+        )
         self._session.flush()
         return self.get(version_id)
 
@@ -99,7 +101,9 @@ class Versions:
 
     def of_song(self, song_id: int) -> list[StoredVersion]:
         """All versions of a song, easiest first."""
-        rows = self._session.scalars(select(VersionRow).where(VersionRow.song_id == song_id).order_by(VersionRow.target, VersionRow.id)).all()
+        rows = self._session.scalars(
+            select(VersionRow).where(VersionRow.song_id == song_id).order_by(VersionRow.target, VersionRow.id)
+        ).all()
         return [self._stored(row) for row in rows]
 
     def get(self, version_id: int) -> StoredVersion:
@@ -115,15 +119,24 @@ class Versions:
         """Add a choice: exactly these edits are refused; ids it does not have are left out."""
         version = self.get(version_id)
         known = tuple(edit.id for edit in version.edits if edit.id in refused)
-        latest = self._session.scalar(select(func.max(ChoiceRow.number)).where(ChoiceRow.version_id == version_id)) or 0
-        row = ChoiceRow(version_id=version_id, number=latest + 1, refused=_IDS.dump_json(known).decode(), saved_at=now())
+        latest = (
+            self._session.scalar(select(func.max(ChoiceRow.number)).where(ChoiceRow.version_id == version_id))
+            or 0
+        )
+        row = ChoiceRow(
+            version_id=version_id, number=latest + 1, refused=_IDS.dump_json(known).decode(), saved_at=now()
+        )
         self._session.add(row)
         self._session.flush()
         return self.get(version_id)
 
     def _stored(self, row: VersionRow) -> StoredVersion:
-        choice = self._session.scalars(select(ChoiceRow).where(ChoiceRow.version_id == row.id).order_by(ChoiceRow.number.desc()).limit(1)).first()
-        by_hand = self._session.scalars(select(HandEditRow.edit).where(HandEditRow.version_id == row.id).order_by(HandEditRow.id)).all()
+        choice = self._session.scalars(
+            select(ChoiceRow).where(ChoiceRow.version_id == row.id).order_by(ChoiceRow.number.desc()).limit(1)
+        ).first()
+        by_hand = self._session.scalars(
+            select(HandEditRow.edit).where(HandEditRow.version_id == row.id).order_by(HandEditRow.id)
+        ).all()
         return StoredVersion(
             row.id,
             row.song_id,

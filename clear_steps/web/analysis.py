@@ -5,7 +5,17 @@ from fractions import Fraction
 from functools import lru_cache
 
 from clear_steps.core.errors import Problem
-from clear_steps.core.grade import MEASURES, BarGrade, Grading, StepRange, grade_song, recurrence_words, recurrences, step_range, three_sentences
+from clear_steps.core.grade import (
+    MEASURES,
+    BarGrade,
+    Grading,
+    StepRange,
+    grade_song,
+    recurrence_words,
+    recurrences,
+    step_range,
+    three_sentences,
+)
 from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.hand import Grip, Neck
 from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Song, name_of, played_order, spell_length
@@ -38,8 +48,15 @@ def graded(text: str, query: api.GradeQuery, ladder: LadderInUse) -> Graded:
     reading = read_cached(text)
     gradings = grade_song(reading.song, ladder.ladder, query.request)
     parts = zip(reading.song.parts, gradings, strict=True)
-    ranges = tuple(step_range(reading.song, part, ladder.ladder, grading, query.request) for part, grading in parts)
-    return Graded(reading, gradings, ranges, tuple(sorted(_own_techniques(reading.song) - set(ladder.ladder.own_techniques))))
+    ranges = tuple(
+        step_range(reading.song, part, ladder.ladder, grading, query.request) for part, grading in parts
+    )
+    return Graded(
+        reading,
+        gradings,
+        ranges,
+        tuple(sorted(_own_techniques(reading.song) - set(ladder.ladder.own_techniques))),
+    )
 
 
 def _own_techniques(song: Song) -> set[str]:
@@ -48,7 +65,9 @@ def _own_techniques(song: Song) -> set[str]:
 
 def problem_model(problem: Problem) -> api.ProblemModel:
     """A problem as the API tells it."""
-    return api.ProblemModel(place=api.PlaceModel(line=problem.line, column=problem.column), message=problem.message)
+    return api.ProblemModel(
+        place=api.PlaceModel(line=problem.line, column=problem.column), message=problem.message
+    )
 
 
 def analysis_of(result: Graded) -> api.AnalysisModel:
@@ -66,7 +85,10 @@ def analysis_of(result: Graded) -> api.AnalysisModel:
         ladder=gradings[0].ladder,
         guesses=[problem_model(guess) for guess in result.reading.guesses],
         unknown_techniques=list(result.unknown_techniques),
-        parts=[_part_model(song, *row) for row in zip(song.parts, gradings, result.ranges, result.reading.bar_lines, strict=True)],
+        parts=[
+            _part_model(song, *row)
+            for row in zip(song.parts, gradings, result.ranges, result.reading.bar_lines, strict=True)
+        ],
     )
 
 
@@ -81,7 +103,9 @@ def hardest_words(part: Part, grading: Grading) -> str:
     return f"hardest in {bars}, by the {worst.hardest_measure}"
 
 
-def _part_model(song: Song, part: Part, grading: Grading, steps: StepRange, lines: tuple[int, ...]) -> api.PartModel:
+def _part_model(
+    song: Song, part: Part, grading: Grading, steps: StepRange, lines: tuple[int, ...]
+) -> api.PartModel:
     neck = Neck(part.scale_length_mm, part.capo)
     times = bar_times(part, song.playing_tempo, grading.tempo)
     sounding = sounding_quarters(part)
@@ -100,11 +124,17 @@ def _part_model(song: Song, part: Part, grading: Grading, steps: StepRange, line
         picking=part.picking,
         neck=api.NeckModel(
             scale_length_mm=part.scale_length_mm,
-            frets_mm=[round(neck.fret_mm(fret), 2) for fret in range(max(part.highest_fret, _highest_written(part)) + 1)],
+            frets_mm=[
+                round(neck.fret_mm(fret), 2)
+                for fret in range(max(part.highest_fret, _highest_written(part)) + 1)
+            ],
             string_letters=list(part.tuning.letters),
             string_pitches=[pitch + part.capo for pitch in part.tuning.pitches],
         ),
-        sections=[api.SectionModel(name=section.name, first_bar=section.first_bar, times=section.times) for section in part.sections],
+        sections=[
+            api.SectionModel(name=section.name, first_bar=section.first_bar, times=section.times)
+            for section in part.sections
+        ],
         remarks=[text for _, text in part.remarks],
         played=list(played_order(part, song.order)),
         step=grading.step,
@@ -119,7 +149,10 @@ def _part_model(song: Song, part: Part, grading: Grading, steps: StepRange, line
         doubts=list(steps.reasons),
         sentences=list(three_sentences(part, grading)),
         recurrences=[recurrence_words(part, row) for row in recurrences(part)],
-        readings=[api.ReadingModel(bar=reading.bar, name=reading.name, in_use=reading.content is None) for reading in part.readings],
+        readings=[
+            api.ReadingModel(bar=reading.bar, name=reading.name, in_use=reading.content is None)
+            for reading in part.readings
+        ],
         bars=bars,
     )
 
@@ -128,7 +161,9 @@ def _highest_written(part: Part) -> int:
     return max((note.fret for _, _, event in part.events() for note in event.notes), default=0)
 
 
-def _bar_model(part: Part, grade: BarGrade, events: list[api.EventModel], line: int, time: BarTime) -> api.BarModel:
+def _bar_model(
+    part: Part, grade: BarGrade, events: list[api.EventModel], line: int, time: BarTime
+) -> api.BarModel:
     bar = part.bars[grade.index]
     return api.BarModel(
         index=grade.index,
@@ -168,13 +203,18 @@ def _bar_model(part: Part, grade: BarGrade, events: list[api.EventModel], line: 
     )
 
 
-def _event_model(part: Part, event: Event, onset: Fraction, sounding: tuple[Fraction, ...], grip: Grip | None) -> api.EventModel:
+def _event_model(
+    part: Part, event: Event, onset: Fraction, sounding: tuple[Fraction, ...], grip: Grip | None
+) -> api.EventModel:
     return api.EventModel(
         onset=str(onset),
         onset_quarters=float(onset),
         quarters=float(event.quarters),
         values=spell_length(event.quarters).split("="),
-        notes=[_note_model(part, event, note, float(length), grip) for note, length in zip(event.notes, sounding, strict=True)],
+        notes=[
+            _note_model(part, event, note, float(length), grip)
+            for note, length in zip(event.notes, sounding, strict=True)
+        ],
         chord=event.chord,
         remark=event.remark,
         stroke=event.stroke,
@@ -186,14 +226,24 @@ def _event_model(part: Part, event: Event, onset: Fraction, sounding: tuple[Frac
 
 
 def _grip_model(grip: Grip, event: Event) -> api.GripModel:
-    presses = [api.PressModel(finger=finger, string=spot.string, fret=spot.fret) for finger, spot in grip.presses]
+    presses = [
+        api.PressModel(finger=finger, string=spot.string, fret=spot.fret) for finger, spot in grip.presses
+    ]
     bent = [note.string for note in event.notes if note.bend and note.bend.half_tones]
-    helpers = [api.PressModel(finger=finger, string=spot.string, fret=spot.fret) for string in bent for finger, spot in grip.helpers_on(string)]
-    return api.GripModel(position=max(grip.position, 1), reach_mm=grip.reach_mm, presses=presses, helpers=helpers)
+    helpers = [
+        api.PressModel(finger=finger, string=spot.string, fret=spot.fret)
+        for string in bent
+        for finger, spot in grip.helpers_on(string)
+    ]
+    return api.GripModel(
+        position=max(grip.position, 1), reach_mm=grip.reach_mm, presses=presses, helpers=helpers
+    )
 
 
 def _note_model(part: Part, event: Event, note: Note, sounding: float, grip: Grip | None) -> api.NoteModel:
-    finger = note.finger or (grip.finger_on(note.string) if grip and note.fret > 0 and not note.dead else None)
+    finger = note.finger or (
+        grip.finger_on(note.string) if grip and note.fret > 0 and not note.dead else None
+    )
     techniques = sorted(event.techniques_of(note))
     return api.NoteModel(
         string=note.string,

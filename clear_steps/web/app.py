@@ -26,7 +26,9 @@ NONCE_MARK = "%nonce%"
 
 def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages: Path = PAGES) -> APIFlask:
     """The whole application on a database; `hosts` are the names it answers to."""
-    app = APIFlask("clear_steps", title="Clear Steps", version=__version__, docs_path=None, spec_path="/api/openapi.json")
+    app = APIFlask(
+        "clear_steps", title="Clear Steps", version=__version__, docs_path=None, spec_path="/api/openapi.json"
+    )
     app.static_folder = None
     app.config["VALIDATION_ERROR_SCHEMA"] = ErrorModel
     app.config["HTTP_ERROR_SCHEMA"] = ErrorModel
@@ -34,7 +36,15 @@ def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages
     guard(app, hosts)
     handle_errors(app)
     app.extensions["clear_steps_jobs"] = Jobs()
-    for routes in (blueprint, passage_blueprint, version_blueprint, student_blueprint, group_blueprint, ladder_blueprint, file_blueprint):
+    for routes in (
+        blueprint,
+        passage_blueprint,
+        version_blueprint,
+        student_blueprint,
+        group_blueprint,
+        ladder_blueprint,
+        file_blueprint,
+    ):
         app.register_blueprint(routes)
     app.spec_processor(one_name_each)
     _serve_pages(app, pages)
@@ -46,7 +56,9 @@ def _serve_pages(app: APIFlask, pages: Path) -> None:
     @app.doc(hide=True)
     def _index() -> Response:
         page = (pages / "index.html").read_text(encoding="utf-8")
-        return Response(page.replace(NONCE_MARK, g.nonce), mimetype="text/html", headers={"Cache-Control": "no-store"})
+        return Response(
+            page.replace(NONCE_MARK, g.nonce), mimetype="text/html", headers={"Cache-Control": "no-store"}
+        )
 
     @app.get("/<path:name>")
     @app.doc(hide=True)

@@ -5,7 +5,19 @@ from dataclasses import asdict, replace
 
 from pydantic import TypeAdapter
 
-from clear_steps.core.easier import LAYERS, Approach, Blocking, Compared, alike, carries_the_tune, compared, does, is_reached, refused_with, short_bars
+from clear_steps.core.easier import (
+    LAYERS,
+    Approach,
+    Blocking,
+    Compared,
+    alike,
+    carries_the_tune,
+    compared,
+    does,
+    is_reached,
+    refused_with,
+    short_bars,
+)
 from clear_steps.core.grade import Ability, GradeRequest, Grading, Ladder, StepRange, grade_part
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
@@ -16,12 +28,16 @@ from clear_steps.web.analysis import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import AnalysisModel, ClimbColumn, EventModel
 
-_NO_PLACE = " It does not find the notes that it replaces: the text, or another edit of its bar, is not as it was."
+_NO_PLACE = (
+    " It does not find the notes that it replaces: the text, or another edit of its bar, is not as it was."
+)
 
 
 def version_now(stored: StoredVersion, song: Song, ladder: Ladder) -> Compared:
     """A version made afresh from its song, graded for the student it was written for, and what it keeps."""
-    return compared(song, song.parts[stored.part_index], ladder, stored.edits, stored.refused, _request(stored))
+    return compared(
+        song, song.parts[stored.part_index], ladder, stored.edits, stored.refused, _request(stored)
+    )
 
 
 def _request(stored: StoredVersion) -> GradeRequest:
@@ -43,7 +59,9 @@ def asked_words(stored: StoredVersion) -> str:
     return ", ".join(asked)
 
 
-def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse) -> api.VersionModel:
+def version_model(
+    stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse
+) -> api.VersionModel:
     """The version made afresh from its revision's text, with what is refused left as it was."""
     song = read_cached(text).song
     part = song.parts[stored.part_index]
@@ -65,7 +83,9 @@ def version_model(stored: StoredVersion, text: str, latest_revision: int, ladder
         student=stored.student.name if stored.student else "",
         put_away=stored.put_away,
         reached=_is_reached(stored, now, ladder.ladder),
-        kept=api.KeptModel.model_validate({**asdict(now.kept), "still_the_tune": now.kept.still_the_tune(ladder.ladder.tune_floor)}),
+        kept=api.KeptModel.model_validate(
+            {**asdict(now.kept), "still_the_tune": now.kept.still_the_tune(ladder.ladder.tune_floor)}
+        ),
         kept_by_bar=list(now.kept_by_bar),
         edits=_edit_models(stored, part, now.gone),
         blocking=[_blocking_model(row, part) for row in stored.blocking],
@@ -102,7 +122,9 @@ def _edit_models(stored: StoredVersion, part: Part, gone: frozenset[int]) -> lis
 
 def _blocking_model(row: Blocking, part: Part) -> api.BlockingModel:
     tried = [api.TriedModel(kind=tried.kind, does=does(tried.kind), step=tried.step) for tried in row.tried]
-    return api.BlockingModel(bar=part.bar_number(row.bar), measure=row.measure, step=row.step, limit=row.limit, tried=tried)
+    return api.BlockingModel(
+        bar=part.bar_number(row.bar), measure=row.measure, step=row.step, limit=row.limit, tried=tried
+    )
 
 
 def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.VersionCard:
@@ -126,7 +148,9 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
         overall=now.kept.overall,
         same_onsets=now.kept.same_onsets,
         climb=[
-            ClimbColumn(number=grade.number, step=grade.step, beats=float(bar.quarters / bar.metre.beat_quarters))
+            ClimbColumn(
+                number=grade.number, step=grade.step, beats=float(bar.quarters / bar.metre.beat_quarters)
+            )
             for bar, grade in zip(now.version.bars, now.grading.bars, strict=True)
         ],
     )
@@ -164,11 +188,19 @@ def _mark(original: AnalysisModel, easier: AnalysisModel) -> None:
             event.mark = "" if old.get(event.onset) == _written(event) else "changed"
         for event in before.events:
             kept = new.get(event.onset)
-            event.mark = "gone" if event.notes and not (kept and kept[1]) else "" if kept == _written(event) else "changed"
+            event.mark = (
+                "gone"
+                if event.notes and not (kept and kept[1])
+                else ""
+                if kept == _written(event)
+                else "changed"
+            )
 
 
 def _written(event: EventModel) -> tuple[float, tuple[object, ...]]:
-    return event.quarters, tuple((note.string, note.fret, *note.techniques, note.bend_half_tones) for note in event.notes)
+    return event.quarters, tuple(
+        (note.string, note.fret, *note.techniques, note.bend_half_tones) for note in event.notes
+    )
 
 
 def _summary(stored: StoredVersion, part: Part, gone: frozenset[int]) -> list[str]:
@@ -178,9 +210,14 @@ def _summary(stored: StoredVersion, part: Part, gone: frozenset[int]) -> list[st
     sentences = []
     for kind, _ in counted.most_common():
         bars = sorted({part.bar_number(bar) for edit in kept if edit.kind == kind for bar in edit.bars})
-        sentences.append(f"{does(kind).capitalize()}: bar{'s' if len(bars) > 1 else ''} {', '.join(str(bar) for bar in bars)}.")
+        sentences.append(
+            f"{does(kind).capitalize()}: bar{'s' if len(bars) > 1 else ''}"
+            f" {', '.join(str(bar) for bar in bars)}."
+        )
     touched = {bar for edit in kept for bar in edit.bars}
     untouched = [part.bar_number(index) for index in range(len(part.bars)) if index not in touched]
     if untouched and kept:
-        sentences.append(f"As written: bar{'s' if len(untouched) > 1 else ''} {', '.join(str(bar) for bar in untouched)}.")
+        sentences.append(
+            f"As written: bar{'s' if len(untouched) > 1 else ''} {', '.join(str(bar) for bar in untouched)}."
+        )
     return sentences

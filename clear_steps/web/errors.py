@@ -10,7 +10,11 @@ from clear_steps.store import NotFoundError, StaleRevisionError
 from clear_steps.web.analysis import problem_model
 from clear_steps.web.schemas import ErrorModel
 
-_STATUS: tuple[tuple[type[ClearStepsError], int], ...] = ((StaleRevisionError, 409), (NotFoundError, 404), (ClearStepsError, 422))
+_STATUS: tuple[tuple[type[ClearStepsError], int], ...] = (
+    (StaleRevisionError, 409),
+    (NotFoundError, 404),
+    (ClearStepsError, 422),
+)
 
 
 def handle_errors(app: APIFlask) -> None:
@@ -20,15 +24,21 @@ def handle_errors(app: APIFlask) -> None:
     @app.errorhandler(ClearStepsError)
     def _ours(error: ClearStepsError) -> tuple[dict[str, object], int]:
         status = next(status for kind, status in _STATUS if isinstance(error, kind))
-        problems = [problem_model(problem) for problem in error.problems] if isinstance(error, ReadError) else []
+        problems = (
+            [problem_model(problem) for problem in error.problems] if isinstance(error, ReadError) else []
+        )
         message = problems[0].message if problems else str(error)
-        body = ErrorModel(code=error.code, message=message, place=problems[0].place if problems else None, problems=problems)
+        body = ErrorModel(
+            code=error.code, message=message, place=problems[0].place if problems else None, problems=problems
+        )
         return body.model_dump(), status
 
     @app.errorhandler(HTTPException)
     def _http(error: HTTPException) -> tuple[dict[str, object], int]:
         code = (error.name or "error").lower().replace(" ", "_")
-        return ErrorModel(code=code, message=error.description or "the request could not be answered").model_dump(), error.code or 500
+        return ErrorModel(
+            code=code, message=error.description or "the request could not be answered"
+        ).model_dump(), error.code or 500
 
     @app.errorhandler(Exception)
     def _unforeseen(error: Exception) -> tuple[dict[str, object], int]:
@@ -41,12 +51,20 @@ def _from_apiflask(error: HTTPError) -> ResponseReturnValueType:
     """What APIFlask found wrong with a request, in words that name the field."""
     fields = _flat(error.detail) if isinstance(error.detail, dict) else []
     message = "; ".join(fields) or str(error.message)
-    return ErrorModel(code="invalid" if fields else "error", message=message).model_dump(), error.status_code, error.headers
+    return (
+        ErrorModel(code="invalid" if fields else "error", message=message).model_dump(),
+        error.status_code,
+        error.headers,
+    )
 
 
 def _flat(detail: object, path: str = "") -> list[str]:
     if isinstance(detail, dict):
-        return [text for key, value in detail.items() for text in _flat(value, path if key in ("json", "query") else f"{path}.{key}".strip("."))]
+        return [
+            text
+            for key, value in detail.items()
+            for text in _flat(value, path if key in ("json", "query") else f"{path}.{key}".strip("."))
+        ]
     if isinstance(detail, list):
         return [text for value in detail for text in _flat(value, path)]
     return [f"{path}: {detail}" if path else str(detail)]

@@ -24,11 +24,15 @@ def look_at_file(body: api.ImportIn) -> api.ImportModel:
     try:
         content = base64.b64decode(body.content_base64, validate=True)
     except binascii.Error as cause:
-        raise InvalidValueError("content", f"{len(body.content_base64)} characters", "a file in base64") from cause
+        raise InvalidValueError(
+            "content", f"{len(body.content_base64)} characters", "a file in base64"
+        ) from cause
     found = import_song(body.name, content)
     own_text = body.name.lower().endswith((".tab", ".txt"))
     text = content.decode("utf-8-sig") if own_text else write_tab(found.song)
-    return api.ImportModel(text=text, read=list(found.read), guessed=list(found.guessed), not_placed=list(found.not_placed))
+    return api.ImportModel(
+        text=text, read=list(found.read), guessed=list(found.guessed), not_placed=list(found.not_placed)
+    )
 
 
 @blueprint.get("/songs/<int:song_id>/file.<ending>")
@@ -38,9 +42,19 @@ def song_file(song_id: int, ending: str) -> Response:
     text = latest_of(song_id).text
     song = read_cached(text).song
     content = text.encode() if ending in ("tab", "txt") else write_song(f"song.{ending}", song)
-    name = "".join(letter if letter.isalnum() else "-" for letter in song.title or "song").strip("-").lower() or "song"
-    return Response(content, mimetype="application/octet-stream", headers={"Content-Disposition": f"attachment; filename*=UTF-8''{_quoted(name)}.{ending}"})
+    name = (
+        "".join(letter if letter.isalnum() else "-" for letter in song.title or "song").strip("-").lower()
+        or "song"
+    )
+    return Response(
+        content,
+        mimetype="application/octet-stream",
+        headers={"Content-Disposition": f"attachment; filename*=UTF-8''{_quoted(name)}.{ending}"},
+    )
 
 
 def _quoted(name: str) -> str:
-    return "".join(letter if letter.isascii() else f"%{'%'.join(f'{byte:02X}' for byte in letter.encode())}" for letter in name)
+    return "".join(
+        letter if letter.isascii() else f"%{'%'.join(f'{byte:02X}' for byte in letter.encode())}"
+        for letter in name
+    )

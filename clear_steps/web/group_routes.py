@@ -21,7 +21,12 @@ def list_groups(song_id: int) -> api.GroupList:
     with current_database().session() as session:
         Songs(session).get(song_id)
         found = Groups(session).of_song(song_id)
-    return api.GroupList(groups=[api.GroupCard(id=each.id, name=each.group.name, who=[seat.who for seat in each.group.seats]) for each in found])
+    return api.GroupList(
+        groups=[
+            api.GroupCard(id=each.id, name=each.group.name, who=[seat.who for seat in each.group.seats])
+            for each in found
+        ]
+    )
 
 
 @blueprint.post("/songs/<int:song_id>/groups")
@@ -84,7 +89,10 @@ def _seat_model(session: Session, song_id: int, seat: Seat) -> api.SeatModel:
     if seat.version_id is None:
         song = read_cached(songs.get(song_id).latest.text).song
         part = song.parts[min(seat.part_index, len(song.parts) - 1)]  # a later revision may have fewer
-        grading, plays = grade_part(song, part, ladder), f"the original{f', {part.name}' if part.name else ''}"
+        grading, plays = (
+            grade_part(song, part, ladder),
+            f"the original{f', {part.name}' if part.name else ''}",
+        )
     else:
         stored = Versions(session).get(seat.version_id)
         song = read_cached(songs.revision(song_id, stored.revision).text).song
@@ -92,4 +100,11 @@ def _seat_model(session: Session, song_id: int, seat: Seat) -> api.SeatModel:
         part, grading = now.version, now.grading
         plays = asked_words(stored)
     shown = alone(song, part, grading).parts[0]
-    return api.SeatModel(who=seat.who, part_index=seat.part_index, version_id=seat.version_id, plays=plays, step=grading.step, part=shown)
+    return api.SeatModel(
+        who=seat.who,
+        part_index=seat.part_index,
+        version_id=seat.version_id,
+        plays=plays,
+        step=grading.step,
+        part=shown,
+    )

@@ -25,7 +25,9 @@ class GroupIn(BaseModel):
     @property
     def group(self) -> Group:
         """The same for the store; raises InvalidValueError."""
-        return Group(self.name, tuple(Seat(seat.who, seat.part_index, seat.version_id) for seat in self.seats))
+        return Group(
+            self.name, tuple(Seat(seat.who, seat.part_index, seat.version_id) for seat in self.seats)
+        )
 
 
 class GroupChange(GroupIn):

@@ -23,7 +23,11 @@ def get_ladder() -> api.LadderScreenModel:
 
 def _screen() -> api.LadderScreenModel:
     with current_database().session() as session:
-        stored, every, ladder = Ladders(session).in_use(), Ladders(session).every(), ladder_in_use(session).ladder
+        stored, every, ladder = (
+            Ladders(session).in_use(),
+            Ladders(session).every(),
+            ladder_in_use(session).ladder,
+        )
     content = stored.content if stored else default_ladder_json().decode()
     return api.LadderScreenModel(
         id=stored.id if stored else None,
@@ -31,13 +35,22 @@ def _screen() -> api.LadderScreenModel:
         ladder=api.LadderModel.model_validate_json(content),
         technique_names={row.technique: row.name for row in TECHNIQUES.values()},
         rungs=_rung_models(ladder),
-        ladders=[api.LadderNameModel(id=row.id, name=api.LadderModel.model_validate_json(row.content).name, in_use=row.in_use) for row in every],
+        ladders=[
+            api.LadderNameModel(
+                id=row.id, name=api.LadderModel.model_validate_json(row.content).name, in_use=row.in_use
+            )
+            for row in every
+        ],
     )
 
 
 def _rung_models(ladder: Ladder) -> list[api.RungModel]:
     return [
-        api.RungModel(step=rung.step, measures=[api.RungMeasureModel(measure=name, words=words) for name, words in rung.sentences]) for rung in rungs(ladder)
+        api.RungModel(
+            step=rung.step,
+            measures=[api.RungMeasureModel(measure=name, words=words) for name, words in rung.sentences],
+        )
+        for rung in rungs(ladder)
     ]
 
 
@@ -92,8 +105,13 @@ def preview_ladder(body: api.LadderIn) -> api.LadderPreviewModel:
     tried = LadderInUse(content, ladder)
     effects = []
     for song in songs:
-        steps = [max(grading.step for grading in graded(song.latest.text, GradeQuery(), which).gradings) for which in (now, tried)]
-        effects.append(api.SongEffectModel(song_id=song.id, title=song.latest.title, step=steps[0], step_then=steps[1]))
+        steps = [
+            max(grading.step for grading in graded(song.latest.text, GradeQuery(), which).gradings)
+            for which in (now, tried)
+        ]
+        effects.append(
+            api.SongEffectModel(song_id=song.id, title=song.latest.title, step=steps[0], step_then=steps[1])
+        )
     return api.LadderPreviewModel(rungs=_rung_models(ladder), songs=effects)
 
 
@@ -102,7 +120,11 @@ def preview_ladder(body: api.LadderIn) -> api.LadderPreviewModel:
 def list_differences() -> api.DifferenceList:
     """Every part with a Step of the teacher's own, the largest difference first."""
     with current_database().session() as session:
-        own, songs, ladder = OwnSteps(session).every(), {song.id: song for song in Songs(session).every()}, ladder_in_use(session)
+        own, songs, ladder = (
+            OwnSteps(session).every(),
+            {song.id: song for song in Songs(session).every()},
+            ladder_in_use(session),
+        )
     rows = []
     for (song_id, part_index), step in own.items():
         result = graded(songs[song_id].latest.text, GradeQuery(), ladder)
@@ -111,5 +133,14 @@ def list_differences() -> api.DifferenceList:
         song = result.reading.song
         found = difference(song, song.parts[part_index], result.gradings[part_index], step)
         name = " / ".join(filter(None, (songs[song_id].latest.title, song.parts[part_index].name)))
-        rows.append(api.DifferenceModel(song_id=song_id, part_index=part_index, title=name, computed=found.computed, own=found.own, measure=found.measure))
+        rows.append(
+            api.DifferenceModel(
+                song_id=song_id,
+                part_index=part_index,
+                title=name,
+                computed=found.computed,
+                own=found.own,
+                measure=found.measure,
+            )
+        )
     return api.DifferenceList(differences=sorted(rows, key=lambda row: -abs(row.computed - row.own)))

@@ -13,7 +13,9 @@ class CurveModel(BaseModel):
 
     curve: str
     unit: str = Field("", max_length=100)
-    points: list[Annotated[list[float], Field(min_length=2, max_length=2)]] = Field(min_length=1, max_length=40)
+    points: list[Annotated[list[float], Field(min_length=2, max_length=2)]] = Field(
+        min_length=1, max_length=40
+    )
     source: str = Field("", max_length=300)
 
 
@@ -49,7 +51,9 @@ class LadderModel(BaseModel):
     techniques: list[TechniqueStepModel]
     shapes: ShapeStepsModel
     own_techniques: list[OwnTechniqueModel] = []
-    tune_floor: float = Field(TUNE_FLOOR, ge=0, le=100)  # per cent of the tune below which a version is no longer the tune
+    tune_floor: float = Field(
+        TUNE_FLOOR, ge=0, le=100
+    )  # per cent of the tune below which a version is no longer the tune
 
 
 class RungMeasureModel(BaseModel):

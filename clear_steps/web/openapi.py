@@ -16,5 +16,7 @@ def one_name_each(spec: Json | str) -> Json | str:
     for name, short in renamed.items():
         text = text.replace(f'"#/components/schemas/{name}"', f'"#/components/schemas/{short}"')
     document: Json = json.loads(text)
-    document["components"]["schemas"] = {renamed[name]: schema for name, schema in document["components"]["schemas"].items()}
+    document["components"]["schemas"] = {
+        renamed[name]: schema for name, schema in document["components"]["schemas"].items()
+    }
     return document

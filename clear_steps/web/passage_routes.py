@@ -1,4 +1,5 @@
-"""Routes about one place in a song: other ways to play it, other readings, the tempo, the teacher's own Step."""
+"""Routes about one place in a song: other ways to play it, other readings, the tempo, the teacher's own
+Step."""
 
 from collections.abc import Callable
 from dataclasses import replace
@@ -37,11 +38,17 @@ def list_alternatives(song_id: int, body: api.PassageIn) -> api.AlternativeList:
     part = _part(song, body.part_index)
     ways = alternatives(song, part, body.first, body.last, current_ladder().ladder, body.grade.request)
     rows = [_alternative_model(song, part, way, body) for way in ways]
-    return api.AlternativeList(revision=latest.number, schools_agree=not set(SCHOOL_TITLES.values()) & {way.title for way in ways}, alternatives=rows)
+    return api.AlternativeList(
+        revision=latest.number,
+        schools_agree=not set(SCHOOL_TITLES.values()) & {way.title for way in ways},
+        alternatives=rows,
+    )
 
 
 def _alternative_model(song: Song, part: Part, way: Alternative, body: api.PassageIn) -> api.AlternativeModel:
-    passage = replace(way.part, bars=way.part.bars[body.first : body.last + 1], sections=(), remarks=(), readings=())
+    passage = replace(
+        way.part, bars=way.part.bars[body.first : body.last + 1], sections=(), remarks=(), readings=()
+    )
     return api.AlternativeModel(
         title=way.title,
         sentence=way.sentence,
@@ -83,7 +90,9 @@ def use_reading(song_id: int, body: api.ReadingIn) -> DeskModel:
     return _with_changed_part(song_id, body, with_reading_in_use)
 
 
-def _with_changed_part(song_id: int, body: api.ReadingIn, change: Callable[[Part, int, str], Part]) -> DeskModel:
+def _with_changed_part(
+    song_id: int, body: api.ReadingIn, change: Callable[[Part, int, str], Part]
+) -> DeskModel:
     song = read_cached(latest_of(song_id).text).song
     part = _part(song, body.part_index)
     return saved(song_id, body.based_on, write_tab(_with_part(song, part, change(part, body.bar, body.name))))

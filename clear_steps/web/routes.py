@@ -26,7 +26,9 @@ def _card(song: StoredSong, own_step: float | None, ladder: LadderInUse) -> api.
     result = graded(song.latest.text, api.GradeQuery(), ladder)
     part, grading = result.reading.song.parts[0], result.gradings[0]
     events = [event for each in result.reading.song.parts for _, _, event in each.events()]
-    techniques = {technique for event in events for note in event.notes for technique in event.techniques_of(note)}
+    techniques = {
+        technique for event in events for note in event.notes for technique in event.techniques_of(note)
+    }
     return api.CardModel(
         id=song.id,
         title=song.latest.title,
@@ -41,7 +43,9 @@ def _card(song: StoredSong, own_step: float | None, ladder: LadderInUse) -> api.
         bars=len(part.bars),
         parts=len(result.gradings),
         climb=[
-            api.ClimbColumn(number=grade.number, step=grade.step, beats=float(bar.quarters / bar.metre.beat_quarters))
+            api.ClimbColumn(
+                number=grade.number, step=grade.step, beats=float(bar.quarters / bar.metre.beat_quarters)
+            )
             for bar, grade in zip(part.bars, grading.bars, strict=True)
         ],
         hardest=hardest_words(part, grading),
@@ -65,9 +69,13 @@ def add_song(body: api.TextIn) -> api.DeskModel:
 def preview(body: api.TextIn) -> api.PreviewModel:
     """Read and grade a text without storing it; a text that is not finished is no error."""
     try:
-        return api.PreviewModel(analysis=analysis_of(graded(body.text, body.grade, current_ladder())), problems=[])
+        return api.PreviewModel(
+            analysis=analysis_of(graded(body.text, body.grade, current_ladder())), problems=[]
+        )
     except ReadError as error:
-        return api.PreviewModel(analysis=None, problems=[problem_model(problem) for problem in error.problems])
+        return api.PreviewModel(
+            analysis=None, problems=[problem_model(problem) for problem in error.problems]
+        )
 
 
 @blueprint.get("/songs/<int:song_id>")
@@ -86,7 +94,11 @@ def list_revisions(song_id: int) -> api.RevisionList:
     """Every revision of a song, oldest first, with its text."""
     with current_database().session() as session:
         found = Songs(session).revisions(song_id)
-    return api.RevisionList(revisions=[api.RevisionModel(number=r.number, title=r.title, saved_at=r.saved_at, text=r.text) for r in found])
+    return api.RevisionList(
+        revisions=[
+            api.RevisionModel(number=r.number, title=r.title, saved_at=r.saved_at, text=r.text) for r in found
+        ]
+    )
 
 
 @blueprint.post("/songs/<int:song_id>/revisions")
@@ -103,7 +115,14 @@ def list_techniques() -> api.TechniqueList:
     """The table of techniques with each one's Step on the ladder."""
     steps = current_ladder().ladder.technique_steps
     rows = [
-        api.TechniqueModel(technique=row.technique, name=row.name, sign=row.sign, writing=row.writing, hand=row.hand, step=steps[row.technique])
+        api.TechniqueModel(
+            technique=row.technique,
+            name=row.name,
+            sign=row.sign,
+            writing=row.writing,
+            hand=row.hand,
+            step=steps[row.technique],
+        )
         for row in TECHNIQUES.values()
     ]
     return api.TechniqueList(techniques=rows)

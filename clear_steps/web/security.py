@@ -20,7 +20,11 @@ def guard(app: Flask, hosts: frozenset[str]) -> None:
         if _host_of(request.host) not in hosts:
             abort(400, f"the host '{request.host}' is not served here")
         origin = request.headers.get("Origin")
-        if request.method not in _SAFE_METHODS and origin is not None and urlsplit(origin).netloc != request.host:
+        if (
+            request.method not in _SAFE_METHODS
+            and origin is not None
+            and urlsplit(origin).netloc != request.host
+        ):
             abort(403, f"requests from '{origin}' are not taken")
 
     # Two packages need an exception: the engraving's music font comes as a data address, and the
@@ -29,8 +33,9 @@ def guard(app: Flask, hosts: frozenset[str]) -> None:
     def _headers(response: Response) -> Response:
         nonce = g.get("nonce", "")
         response.headers["Content-Security-Policy"] = (
-            f"default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self' data:; worker-src 'self' blob:; img-src 'self' data:; "
-            "connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+            f"default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self' data:;"
+            " worker-src 'self' blob:; img-src 'self' data:; connect-src 'self'; base-uri 'none';"
+            " form-action 'none'; frame-ancestors 'none'"
         )
         response.headers["X-Content-Type-Options"] = "nosniff"
         response.headers["Referrer-Policy"] = "no-referrer"

@@ -24,8 +24,18 @@ class StudentIn(BaseModel):
     @property
     def student(self) -> Student:
         """The same for the store; raises InvalidValueError."""
-        limits = Limits(self.notes_per_second, frozenset(self.unknown_techniques), self.hardest_shape, tuple(sorted(self.steps.items())))
-        return Student(self.name, Player(self.span_mm, Habits(self.little_finger, self.thumb_over)), limits, self.put_away)
+        limits = Limits(
+            self.notes_per_second,
+            frozenset(self.unknown_techniques),
+            self.hardest_shape,
+            tuple(sorted(self.steps.items())),
+        )
+        return Student(
+            self.name,
+            Player(self.span_mm, Habits(self.little_finger, self.thumb_over)),
+            limits,
+            self.put_away,
+        )
 
 
 class StudentChange(StudentIn):

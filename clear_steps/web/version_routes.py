@@ -46,13 +46,30 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
         raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
 
     limits = student.limits if student else None
-    wish = Wish((body.target, *body.further_targets), body.approach, body.layer, body.setup, limits, body.fill_short_bars)
+    wish = Wish(
+        (body.target, *body.further_targets),
+        body.approach,
+        body.layer,
+        body.setup,
+        limits,
+        body.fill_short_bars,
+    )
     request = GradeRequest(student.player) if student else GradeRequest()
 
     def work(progress: Progress) -> int:
         found = staircase(song, song.parts[body.part_index], ladder, wish, request, progress)
         new = [
-            NewVersion(song_id, latest.number, body.part_index, step.target, step.edits, step.blocking, body.approach, body.layer, student)
+            NewVersion(
+                song_id,
+                latest.number,
+                body.part_index,
+                step.target,
+                step.edits,
+                step.blocking,
+                body.approach,
+                body.layer,
+                student,
+            )
             for step in reversed(found)
         ]
         with database.session() as session:
@@ -125,7 +142,9 @@ def get_bar(version_id: int, bar: int) -> api.BarTextModel:
         part = _standing(session, Versions(session).get(version_id))
     if bar >= len(part.bars):
         raise InvalidValueError("bar", bar, f"0 to {len(part.bars) - 1}")
-    return api.BarTextModel(tab=write_bars(replace(part, bars=(part.bars[bar],), sections=(), remarks=(), readings=())))
+    return api.BarTextModel(
+        tab=write_bars(replace(part, bars=(part.bars[bar],), sections=(), remarks=(), readings=()))
+    )
 
 
 @blueprint.put("/versions/<int:version_id>/bars/<int:bar>")
@@ -143,12 +162,18 @@ def change_note(version_id: int, bar: int, body: api.NoteIn) -> api.VersionModel
     """Change, add or take out one note of a version by hand; it joins the list as an edit like any other."""
 
     def rewritten(version: Part) -> tuple[Event, ...]:
-        return halved(version, bar, body.event) if body.halve else set_note(version, bar, body.event, body.string, body.fret)
+        return (
+            halved(version, bar, body.event)
+            if body.halve
+            else set_note(version, bar, body.event, body.string, body.fret)
+        )
 
     return _changed_by_hand(version_id, bar, rewritten)
 
 
-def _changed_by_hand(version_id: int, bar: int, rewritten: Callable[[Part], tuple[Event, ...]]) -> api.VersionModel:
+def _changed_by_hand(
+    version_id: int, bar: int, rewritten: Callable[[Part], tuple[Event, ...]]
+) -> api.VersionModel:
     """A version with one bar (by index) rewritten as it stands now; raises InvalidValueError."""
     with current_database().session() as session:
         versions = Versions(session)
@@ -166,7 +191,11 @@ def _events_of(tab: str, part: Part, bar: int) -> tuple[Event, ...]:
     if len(read.bars) != 1:
         raise InvalidValueError("bar", f"{len(read.bars)} bars", "one bar")
     if read.bars[0].quarters != part.bars[bar].quarters:
-        raise InvalidValueError("length of the bar", f"{read.bars[0].quarters} quarter notes", f"{part.bars[bar].quarters}, as in the original")
+        raise InvalidValueError(
+            "length of the bar",
+            f"{read.bars[0].quarters} quarter notes",
+            f"{part.bars[bar].quarters}, as in the original",
+        )
     return read.bars[0].events
 
 
@@ -183,14 +212,27 @@ def _standing(session: Session, stored: StoredVersion) -> Part:
 @blueprint.post("/versions/<int:version_id>/carried")
 @blueprint.output(api.VersionModel, status_code=201)
 def carry_over(version_id: int) -> api.VersionModel:
-    """A version of the latest revision with the same edits; those that no longer find what they replace say so."""
+    """A version of the latest revision with the same edits; those that no longer find what they replace say
+    so."""
     with current_database().session() as session:
         songs, versions = Songs(session), Versions(session)
         old = versions.get(version_id)
         latest = songs.get(old.song_id).latest
         if old.part_index >= len(read_cached(latest.text).song.parts):
             raise InvalidValueError("part", old.part_index, "a part that the latest revision still has")
-        new = versions.add(NewVersion(old.song_id, latest.number, old.part_index, old.target, old.edits, (), old.approach, old.layer, old.student))
+        new = versions.add(
+            NewVersion(
+                old.song_id,
+                latest.number,
+                old.part_index,
+                old.target,
+                old.edits,
+                (),
+                old.approach,
+                old.layer,
+                old.student,
+            )
+        )
         return _shown(session, versions.choose(new.id, old.refused) if old.refused else new)
 
 

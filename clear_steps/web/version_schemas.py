@@ -148,7 +148,8 @@ class VersionModel(BaseModel):
 
 
 class NoteIn(BaseModel):
-    """A note of a version changed by hand: put on a string at a fret, or taken out; or its event halved, a rest after it."""
+    """A note of a version changed by hand: put on a string at a fret, or taken out; or its event halved, a
+    rest after it."""
 
     event: int = Field(ge=0)
     string: int = Field(1, ge=1, le=8)

@@ -7,7 +7,9 @@ const css = readFileSync(new URL('./app.css', import.meta.url), 'utf8')
 const [, light, dark] = /:root \{([^}]*)\}\s*:root\[data-theme='dark'\] \{([^}]*)\}/.exec(css)!
 
 function tokens(block: string): Record<string, string> {
-  return Object.fromEntries([...block.matchAll(/--([\w-]+):\s*(#[0-9a-f]{6})/g)].map(([, name, colour]) => [name, colour]))
+  return Object.fromEntries(
+    [...block.matchAll(/--([\w-]+):\s*(#[0-9a-f]{6})/g)].map(([, name, colour]) => [name, colour]),
+  )
 }
 const themes = { light: tokens(light), dark: { ...tokens(light), ...tokens(dark) } }
 

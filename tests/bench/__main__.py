@@ -54,7 +54,9 @@ class Row:
 
     @property
     def missed(self) -> bool:
-        return (self.most is not None and self.value > self.most) or (self.least is not None and self.value < self.least)
+        return (self.most is not None and self.value > self.most) or (
+            self.least is not None and self.value < self.least
+        )
 
     @property
     def floor(self) -> str:
@@ -80,8 +82,18 @@ def one_bar_edits(song: Song) -> float:
     spent = []
     for index in range(2, 62, 3):
         bar = part.bars[index]
-        events = tuple(replace(event, notes=tuple(replace(note, fret=note.fret % 15 + 2) for note in event.notes)) for event in bar.events[:8])
-        changed = replace(part, bars=(*part.bars[:index], replace(bar, events=(*events, *bar.events[8:])), *part.bars[index + 1 :]))
+        events = tuple(
+            replace(event, notes=tuple(replace(note, fret=note.fret % 15 + 2) for note in event.notes))
+            for event in bar.events[:8]
+        )
+        changed = replace(
+            part,
+            bars=(
+                *part.bars[:index],
+                replace(bar, events=(*events, *bar.events[8:])),
+                *part.bars[index + 1 :],
+            ),
+        )
         begun = time.perf_counter()
         grader.grade(changed)
         spent.append(time.perf_counter() - begun)
@@ -92,18 +104,25 @@ def resident_mb() -> float:
     """Memory of a process that grades 256 bars."""
     # The peak that the system keeps for the process itself; a parent's would be inherited by `getrusage`.
     code = (
-        "from tests.bench.songs import sixteenths; from clear_steps.core.grade import grade_song; from clear_steps.ladders import default_ladder; "
-        "grade_song(sixteenths(256), default_ladder()); "
-        "print(next(int(line.split()[1]) / 1024 for line in open('/proc/self/status') if line.startswith('VmHWM')))"
+        "from tests.bench.songs import sixteenths; from clear_steps.core.grade import grade_song; from"
+        " clear_steps.ladders import default_ladder; grade_song(sixteenths(256), default_ladder());"
+        " print(next(int(line.split()[1]) / 1024 for line in open('/proc/self/status') if"
+        " line.startswith('VmHWM')))"
     )
-    return float(subprocess.run([sys.executable, "-c", code], capture_output=True, check=True, text=True).stdout)
+    return float(
+        subprocess.run([sys.executable, "-c", code], capture_output=True, check=True, text=True).stdout
+    )
 
 
 def path_against_networkx() -> tuple[float, float]:
-    """Seconds of our path and of networkx on the same graph from given tables, 12 grips a layer; both find the same cost."""
+    """Seconds of our path and of networkx on the same graph from given tables, 12 grips a layer; both find
+    the same cost."""
     draw, rows, layers = random.Random(7), 12, 256
     own = [np.array([[draw.randrange(10_000) for _ in range(rows)]]) for _ in range(layers)]
-    moves = [np.array([[[draw.randrange(10_000) for _ in range(rows)] for _ in range(rows)]]) for _ in range(layers - 1)]
+    moves = [
+        np.array([[[draw.randrange(10_000) for _ in range(rows)] for _ in range(rows)]])
+        for _ in range(layers - 1)
+    ]
     given = _GivenTables(own, moves)
 
     def ours() -> int:
@@ -116,7 +135,11 @@ def path_against_networkx() -> tuple[float, float]:
         for at, move in enumerate(moves):
             for before in range(rows):
                 for after in range(rows):
-                    graph.add_edge((at, before), (at + 1, after), weight=int(move[0, before, after]) + int(own[at + 1][0, after]))
+                    graph.add_edge(
+                        (at, before),
+                        (at + 1, after),
+                        weight=int(move[0, before, after]) + int(own[at + 1][0, after]),
+                    )
         for row in range(rows):
             graph.add_edge((len(moves), row), "stop", weight=0)
         return int(nx.dijkstra_path_length(graph, "start", "stop"))
@@ -159,8 +182,14 @@ def rows() -> list[Row]:
     gc.freeze()  # what the imports left is no part of what is measured, on either side
     ladder = default_ladder()
     grade_song(sixteenths(64, 0), ladder)
-    # Another song at another tempo each time: what is remembered of one helps the next only as it would in use.
-    seconds = {bars: min(best_seconds(partial(grade_song, sixteenths(bars, seed), ladder), 1) for seed in range(1, 10)) for bars in (64, 128, 256)}
+    # Another song at another tempo each time: what is remembered of one helps the next only as it would in
+    # use.
+    seconds = {
+        bars: min(
+            best_seconds(partial(grade_song, sixteenths(bars, seed), ladder), 1) for seed in range(1, 10)
+        )
+        for bars in (64, 128, 256)
+    }
     song = sixteenths(64)
     edit = one_bar_edits(song)
     ours, theirs = path_against_networkx()
@@ -170,7 +199,9 @@ def rows() -> list[Row]:
         file.write_bytes(write_musicxml(song))
         # A copy for each parse: music21 is faster on a file whose name it has seen.
         copies = [Path(shutil.copy(file, file.with_name(f"copy-{number}.musicxml"))) for number in range(9)]
-        parsing = min(best_seconds(lambda copy=copy: converter.parse(copy, forceSource=True), 1) for copy in copies)
+        parsing = min(
+            best_seconds(lambda copy=copy: converter.parse(copy, forceSource=True), 1) for copy in copies
+        )
         api = api_seconds(Path(directory) / "data")
     return [
         Row("grading 64 bars of sixteenths (1,024 notes)", seconds[64], "s"),

@@ -7,7 +7,8 @@ from clear_steps.core.score import Bar, Event, Note, Part, Song
 
 
 def sixteenths(bars: int, seed: int = 4) -> Song:
-    """A wandering line of sixteenths, the same for the same seed; no two bars alike, and every seed has a tempo of its own."""
+    """A wandering line of sixteenths, the same for the same seed; no two bars alike, and every seed has a
+    tempo of its own."""
     draw = random.Random(seed)
     string, fret, written = 3, 5, []
     for _ in range(bars):

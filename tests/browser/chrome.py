@@ -16,8 +16,9 @@ from clear_steps.store import Database
 from clear_steps.web import create_app
 
 FLAGS = (
-    "--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
-    "--disable-component-update --disable-sync --window-size=1280,900 --autoplay-policy=no-user-gesture-required"
+    "--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking"
+    " --disable-component-update --disable-sync --window-size=1280,900"
+    " --autoplay-policy=no-user-gesture-required"
 )
 
 

@@ -1,6 +1,7 @@
 """What the page sounds like: its sound is recorded, and each note looked for in the spectrum of its moment.
 
-A note is heard where its own pitch (with its 2nd and 3rd partial) is stronger than both neighbouring half tones
+A note is heard where its own pitch (with its 2nd and 3rd partial) is stronger than both neighbouring half
+tones
 and at least a fifth of the strongest pitch. Equal temperament, A4 = 440 Hz.
 """
 
@@ -40,7 +41,8 @@ window.recorder.onstop = async () => {
   const sound = await context.decodeAudioData(await new Blob(window.recorded).arrayBuffer());
   const bytes = new Uint8Array(sound.getChannelData(0).buffer);
   let text = '';
-  for (let at = 0; at < bytes.length; at += 32768) text += String.fromCharCode(...bytes.subarray(at, at + 32768));
+  for (let at = 0; at < bytes.length; at += 32768) text += String.fromCharCode(...bytes.subarray(at, at +
+  32768));
   done([btoa(text), sound.sampleRate]);
 };
 window.recorder.stop();
@@ -61,17 +63,24 @@ class Recording:
         first, count = int(start * self.rate), int(seconds * self.rate)
         piece = self.samples[first : first + count]
         size = 1 << 16
-        spectrum, hertz = np.abs(np.fft.rfft(piece * np.hanning(len(piece)), size)), np.fft.rfftfreq(size, 1 / self.rate)
+        spectrum, hertz = (
+            np.abs(np.fft.rfft(piece * np.hanning(len(piece)), size)),
+            np.fft.rfftfreq(size, 1 / self.rate),
+        )
         found = np.zeros(HIGHEST - LOWEST + 1)
         for at, midi in enumerate(range(LOWEST, HIGHEST + 1)):
             own = 440 * 2 ** ((midi - 69) / 12)
-            found[at] = sum(spectrum[(hertz > own * partial * 0.985) & (hertz < own * partial * 1.015)].max() for partial in (1, 2, 3))
+            found[at] = sum(
+                spectrum[(hertz > own * partial * 0.985) & (hertz < own * partial * 1.015)].max()
+                for partial in (1, 2, 3)
+            )
         return found
 
 
 @dataclass(frozen=True)
 class Written:
-    """A note as written: when (seconds from the first one), for how long, its MIDI number (a bend's target), and its bar."""
+    """A note as written: when (seconds from the first one), for how long, its MIDI number (a bend's target),
+    and its bar."""
 
     at: float
     seconds: float
@@ -103,7 +112,9 @@ def written(song: Song, part: Part) -> list[Written]:
         for onset, event in zip(bar.onsets, bar.events, strict=True):
             for note in (note for note in event.struck if not note.dead):
                 midi = part.pitch_of(note) + round(note.bend.half_tones if note.bend else 0)
-                notes.append(Written(now + float(onset) * quarter, float(event.quarters) * quarter, midi, index + 1))
+                notes.append(
+                    Written(now + float(onset) * quarter, float(event.quarters) * quarter, midi, index + 1)
+                )
         now += times[index].seconds
     first = notes[0].at if notes else 0.0
     return [Written(note.at - first, note.seconds, note.midi, note.bar) for note in notes]
@@ -117,8 +128,11 @@ def not_heard(recording: Recording, notes: Sequence[Written]) -> tuple[list[Writ
 
 
 def _begins(recording: Recording, notes: Sequence[Written]) -> float:
-    """Seconds at which the first note sounds, where most of the first notes are heard; less than 0 where the recorder woke up late."""
-    first = int((np.abs(recording.samples) > 0.05 * np.abs(recording.samples).max()).argmax()) / recording.rate
+    """Seconds at which the first note sounds, where most of the first notes are heard; less than 0 where the
+    recorder woke up late."""
+    first = (
+        int((np.abs(recording.samples) > 0.05 * np.abs(recording.samples).max()).argmax()) / recording.rate
+    )
 
     def fit(begins: float) -> float:
         held = [note for note in notes[:24] if _holds(recording, begins, note)]
@@ -139,4 +153,6 @@ def _holds(recording: Recording, begins: float, note: Written) -> bool:
 
 def _is_heard(recording: Recording, begins: float, note: Written) -> bool:
     strength, own = recording.strength(*_span(note, begins)), note.midi - LOWEST
-    return bool(strength[own] > max(strength[own - 1], strength[own + 1]) and strength[own] >= 0.2 * strength.max())
+    return bool(
+        strength[own] > max(strength[own - 1], strength[own + 1]) and strength[own] >= 0.2 * strength.max()
+    )

@@ -13,7 +13,8 @@ from selenium.webdriver.support.ui import WebDriverWait
 T = TypeVar("T")
 PASTE = """
 const data = new DataTransfer(); data.setData('text/plain', arguments[1]);
-arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable: true}));
+arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable:
+true}));
 """
 
 
@@ -34,14 +35,23 @@ class Page:
 
     def find(self, css: str, text: str = "") -> WebElement:
         def look() -> WebElement | None:
-            return next((found for found in self.chrome.find_elements(By.CSS_SELECTOR, css) if text in found.text and found.is_displayed()), None)
+            return next(
+                (
+                    found
+                    for found in self.chrome.find_elements(By.CSS_SELECTOR, css)
+                    if text in found.text and found.is_displayed()
+                ),
+                None,
+            )
 
         found = self.until(look, f"{css} with '{text}'")
         assert found is not None
         return found
 
     def sees(self, text: str) -> None:
-        self.until(lambda: text in self.chrome.find_element(By.CSS_SELECTOR, "body").text, f"the text '{text}'")
+        self.until(
+            lambda: text in self.chrome.find_element(By.CSS_SELECTOR, "body").text, f"the text '{text}'"
+        )
 
     def step(self) -> float:
         return float(self.find("[data-testid=song-step]").text.split()[1])
@@ -78,7 +88,11 @@ class Page:
         raise AssertionError(f"no tab stop is called '{text}'")
 
     def complaints(self) -> list[str]:
-        return [entry["message"] for entry in self.chrome.get_log("browser") if entry["level"] in ("SEVERE", "WARNING")]
+        return [
+            entry["message"]
+            for entry in self.chrome.get_log("browser")
+            if entry["level"] in ("SEVERE", "WARNING")
+        ]
 
     def foreign_requests(self) -> set[str]:
         urls = set()
@@ -87,4 +101,6 @@ class Page:
             if message["method"] == "Network.requestWillBeSent":
                 urls.add(message["params"]["request"]["url"])
         allowed = (self.address, "data:", "blob:", "about:", "chrome:")
-        return {url for url in urls if not url.startswith(allowed) and not url.startswith("http://127.0.0.1:")}
+        return {
+            url for url in urls if not url.startswith(allowed) and not url.startswith("http://127.0.0.1:")
+        }

@@ -34,7 +34,9 @@ def test_paste_errors_preview_save_evidence_hand_edit_reload(page: Page) -> None
     page.find("h1", "Porch steps")
     page.bar(0).click()
     page.sees("Bar 1")
-    page.sees("the hand holds frets 1 and 5 at once with the first and little finger: 126 mm of a comfortable 100")
+    page.sees(
+        "the hand holds frets 1 and 5 at once with the first and little finger: 126 mm of a comfortable 100"
+    )
     page.sees("126 mm of your 100")
     usual = page.step()
     hand = page.find("select[aria-label='Whose hand']")
@@ -68,8 +70,8 @@ def test_a_stale_save_is_said_and_nothing_typed_is_lost(page: Page) -> None:
     page.until(lambda: page.find("button", "Save revision").is_enabled())
     body = {"based_on": 1, "text": demo_texts()[0]}
     page.chrome.execute_async_script(
-        "const done = arguments[1]; fetch('/api/songs/1/revisions', {method: 'POST', headers: {'Content-Type': 'application/json'}, "
-        "body: JSON.stringify(arguments[0])}).then(done)",
+        "const done = arguments[1]; fetch('/api/songs/1/revisions', {method: 'POST', headers:"
+        " {'Content-Type': 'application/json'}, body: JSON.stringify(arguments[0])}).then(done)",
         body,
     )
     page.find("button", "Save revision").click()
@@ -133,7 +135,10 @@ def test_every_demo_piece_is_engraved_bar_by_bar(page: Page) -> None:
     counts = {1: 8, 2: 9, 3: 15, 4: 8, 5: 12, 6: 16}
     for song, bars in counts.items():
         page.open(f"#/song/{song}")
-        page.until(lambda wanted=bars: len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-bar]")) == wanted, f"{bars} bars")
+        page.until(
+            lambda wanted=bars: len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-bar]")) == wanted,
+            f"{bars} bars",
+        )
 
 
 def test_songs_are_found_by_name_and_an_empty_search_says_so(page: Page) -> None:
@@ -150,8 +155,9 @@ def test_a_dropped_file_is_read(page: Page) -> None:
     page.open("#/new")
     page.editor()
     page.chrome.execute_script(
-        "const data = new DataTransfer(); data.items.add(new File([arguments[0]], 'porch.tab', {type: 'text/plain'}));"
-        "document.querySelector('main').dispatchEvent(new DragEvent('drop', {dataTransfer: data, bubbles: true, cancelable: true}))",
+        "const data = new DataTransfer(); data.items.add(new File([arguments[0]], 'porch.tab', {type:"
+        " 'text/plain'}));document.querySelector('main').dispatchEvent(new DragEvent('drop', {dataTransfer:"
+        " data, bubbles: true, cancelable: true}))",
         WIDE,
     )
     page.sees("hardest in bar 1")
@@ -160,7 +166,10 @@ def test_a_dropped_file_is_read(page: Page) -> None:
 def test_songs_stand_on_terraces_and_are_filtered(page: Page) -> None:
     page.open()
     page.sees("Rolling pins")
-    steps = [section.get_attribute("aria-label") for section in page.chrome.find_elements(By.CSS_SELECTOR, "main section")]
+    steps = [
+        section.get_attribute("aria-label")
+        for section in page.chrome.find_elements(By.CSS_SELECTOR, "main section")
+    ]
     assert steps == ["Step 4", "Step 5", "Step 7"]
     page.find("select[aria-label='Only songs with this Step']").send_keys("Step 5")
     page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 2, "the songs of Step 5")

@@ -67,7 +67,14 @@ def test_a_group_is_made_changed_played_and_printed(page: Page) -> None:
     page.find("a", "a group").click()
     page.sees("Nobody plays together yet")
     page.find("section button", "Make a group").click()
-    assert len(page.find("section[aria-label='All parts, lined up bar by bar']").find_elements(By.CSS_SELECTOR, "[data-system]")) >= 1
+    assert (
+        len(
+            page.find("section[aria-label='All parts, lined up bar by bar']").find_elements(
+                By.CSS_SELECTOR, "[data-system]"
+            )
+        )
+        >= 1
+    )
     page.find("button", "Add a player").click()
     page.find("[data-seat='2']")
     page.find("[data-seat='2'] select").send_keys("the original")
@@ -80,12 +87,16 @@ def test_a_group_is_made_changed_played_and_printed(page: Page) -> None:
     page.until(lambda: page.find("[data-seat='2'] input[list]").get_property("value") == "Bas", "kept")
 
     page.find("button", "Play together").click()
-    page.until(lambda: page.chrome.find_elements(By.CSS_SELECTOR, "svg line[y1='8']"), "a cursor over all parts")
+    page.until(
+        lambda: page.chrome.find_elements(By.CSS_SELECTOR, "svg line[y1='8']"), "a cursor over all parts"
+    )
     page.find("button", "Stop").click()
     page.chrome.execute_script(PROBE)
     page.find("label", "a page each").click()
     page.find("button[aria-label=Print]").click()
-    widths = page.chrome.execute_script("return [...document.querySelectorAll('[data-system]')].map((each) => each.offsetWidth)")
+    widths = page.chrome.execute_script(
+        "return [...document.querySelectorAll('[data-system]')].map((each) => each.offsetWidth)"
+    )
     assert max(widths) <= 680, "a system is wider than the printed page"
     assert len(page.chrome.find_elements(By.CSS_SELECTOR, ".break-before-page")) == 2
     page.find("[data-seat='2'] button", "Take out").click()

@@ -47,7 +47,12 @@ def test_readings_own_step_and_tapped_tempo(page: Page) -> None:
     page.sees("2 readings of this bar")
     page.sees("as first written")
     page.find("section[aria-label='Readings of this bar'] button", "Use").click()
-    page.until(lambda: page.find("section[aria-label='Readings of this bar'] li", "as first written").text.endswith("in use"), "the first reading is in use")
+    page.until(
+        lambda: page.find("section[aria-label='Readings of this bar'] li", "as first written").text.endswith(
+            "in use"
+        ),
+        "the first reading is in use",
+    )
 
 
 def test_the_ladder_is_copied_changed_tried_saved_and_left_again(page: Page) -> None:

@@ -6,7 +6,10 @@ from selenium.webdriver.remote.webelement import WebElement
 
 from tests.browser.page import Page
 
-PROBE = "window.printed = 0; window.print = () => { window.printed += 1; window.dispatchEvent(new Event('beforeprint')) }"
+PROBE = (
+    "window.printed = 0; window.print = () => { window.printed += 1; window.dispatchEvent(new"
+    " Event('beforeprint')) }"
+)
 
 
 def version_step(page: Page) -> float:
@@ -47,7 +50,9 @@ def test_ask_compare_refuse_take_back_reload_print(page: Page) -> None:
     page.chrome.execute_script(PROBE)
     page.find("button[aria-label=Print]").click()
     assert page.chrome.execute_script("return window.printed") == 1
-    widths = page.chrome.execute_script("return [...document.querySelectorAll('[data-system]')].map((each) => each.offsetWidth)")
+    widths = page.chrome.execute_script(
+        "return [...document.querySelectorAll('[data-system]')].map((each) => each.offsetWidth)"
+    )
     assert widths
     assert max(widths) <= 680, "a system is wider than the printed page"
 
@@ -97,7 +102,10 @@ def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
     page.find("[role=menuitem]", "Steps 2, 4").click()
     page.sees("From the easiest to the original")
     page.sees("a stair of 2, 4")
-    assert len(page.chrome.find_elements(By.CSS_SELECTOR, "section[aria-label='All versions side by side'] li")) == 4
+    assert (
+        len(page.chrome.find_elements(By.CSS_SELECTOR, "section[aria-label='All versions side by side'] li"))
+        == 4
+    )
     page.find("section[aria-label='All versions side by side'] button", "asked for Step 2").click()
     page.sees("The target of 2.0 is reached")
 
@@ -111,7 +119,9 @@ def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
     page.until(lambda: "|" in area.get_property("value"), "the bar's tab")
     written = area.get_property("value")
     page.chrome.execute_script(
-        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', {bubbles: true}))", area, written.replace("0", "3", 1)
+        "arguments[0].value = arguments[1]; arguments[0].dispatchEvent(new Event('input', {bubbles: true}))",
+        area,
+        written.replace("0", "3", 1),
     )
     page.find("button", "Put it in: an edit like any other").click()
     page.sees("Changed by hand")
@@ -132,7 +142,9 @@ def test_a_note_is_changed_added_and_taken_out_on_the_version_and_can_be_refused
     fret_field(page, 2).send_keys("3", Keys.TAB)
     page.until(lambda: edits(page) == before + 1, "an edit more")
     page.until(lambda: fret_field(page, 2).get_property("value") == "3", "the note that was added")
-    assert page.focused().get_attribute("aria-label") == "Fret on string 3, empty for none", "the hands stay on the keys"
+    assert page.focused().get_attribute("aria-label") == "Fret on string 3, empty for none", (
+        "the hands stay on the keys"
+    )
     fret_field(page, 2).send_keys(Keys.CONTROL, "a")
     fret_field(page, 2).send_keys(Keys.DELETE, Keys.TAB)
     page.until(lambda: edits(page) == before + 2, "another")
@@ -159,7 +171,9 @@ def test_a_version_is_put_away_and_brought_back(page: Page) -> None:
     page.sees("Put away (1)")
     page.find("summary", "Put away (1)").click()
     page.find("button", "Bring back").click()
-    page.until(lambda: "Put away (1)" not in page.chrome.find_element(By.TAG_NAME, "body").text, "brought back")
+    page.until(
+        lambda: "Put away (1)" not in page.chrome.find_element(By.TAG_NAME, "body").text, "brought back"
+    )
     page.find("button", "asked for Step 2.5")
 
 

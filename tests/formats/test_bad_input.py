@@ -8,9 +8,13 @@ from clear_steps.formats.tabtext import decode, read_tab
 NAMES = "eBGDAE"
 
 
-def tab(thinnest: str = "0---", *, headers: tuple[str, ...] = (), above: tuple[str, ...] = (), names: str = NAMES) -> str:
+def tab(
+    thinnest: str = "0---", *, headers: tuple[str, ...] = (), above: tuple[str, ...] = (), names: str = NAMES
+) -> str:
     empty = "-" * len(thinnest)
-    return "\n".join([*headers, *above, *(f"{name}|{thinnest if at == 0 else empty}|" for at, name in enumerate(names))])
+    return "\n".join(
+        [*headers, *above, *(f"{name}|{thinnest if at == 0 else empty}|" for at, name in enumerate(names))]
+    )
 
 
 def problem(text: str) -> tuple[int, int, str]:
@@ -27,12 +31,27 @@ def problem(text: str) -> tuple[int, int, str]:
         ("Dear Mira, come at four and bring the capo.", 1, 1, "no tab was found"),
         (tab(names="eBGDA"), 1, 1, "5 string lines stand together here; expected 6"),
         (tab(names="eBGDAEBAG"), 1, 1, "9 string lines stand together here; expected 4 to 8"),
-        (tab(names="eBGDA", headers=("Tuning: standard",)), 2, 1, "5 string lines stand together here; expected 6"),
+        (
+            tab(names="eBGDA", headers=("Tuning: standard",)),
+            2,
+            1,
+            "5 string lines stand together here; expected 6",
+        ),
         (tab("-99-"), 1, 4, "fret 99 is not on the neck; expected 0 to 36"),
-        (tab("0-0-0-", headers=("Time: 2/4",), above=("len|q q q |",)), 2, 9, "bar 1 is too long: it holds 3 quarters here; 2/4 has room for 2"),
+        (
+            tab("0-0-0-", headers=("Time: 2/4",), above=("len|q q q |",)),
+            2,
+            9,
+            "bar 1 is too long: it holds 3 quarters here; 2/4 has room for 2",
+        ),
         (tab("----", headers=("Time: 4/4",), above=("len|! |",)), 2, 5, "'!' is no note value"),
         (tab("0---", above=("how|wah |",)), 1, 5, "'wah' is no word for how; expected one of ss pb"),
-        (tab("0---", headers=("Tuning: standard",)) + "\nE|----|", 2, 1, "7 string lines stand together here; expected 6"),
+        (
+            tab("0---", headers=("Tuning: standard",)) + "\nE|----|",
+            2,
+            1,
+            "7 string lines stand together here; expected 6",
+        ),
         (tab("0---", headers=("Tempo: fast",)), 1, 8, "tempo is 'fast'; expected a number from 10 to 400"),
         (tab("0---", headers=("Time: 5/0",)), 1, 7, "metre is '5/0'; expected 1 to 32 beats"),
         (tab("0---", headers=("Capo: 40",)), 1, 7, "capo is '40'; expected a number from 0 to 12"),
@@ -44,8 +63,10 @@ def problem(text: str) -> tuple[int, int, str]:
         ("-" * 1_000_000, 1, 1, "the text has 1,000,000 characters; expected at most 400,000"),
         ("-" * 3000, 1, 2001, "the line has 3,000 columns"),
     ],
-)  # fmt: skip
-def test_a_problem_names_its_place_and_what_was_expected(text: str, line: int, column: int, words: str) -> None:
+)
+def test_a_problem_names_its_place_and_what_was_expected(
+    text: str, line: int, column: int, words: str
+) -> None:
     found = problem(text)
     assert found[:2] == (line, column), found
     assert words in found[2]

@@ -20,9 +20,14 @@ def note(inside: str = "", *, place: str = "<string>1</string><fret>0</fret>") -
 
 def imported(*measures: str, attributes: str = "") -> Imported:
     first = f"<attributes><divisions>1</divisions>{attributes}</attributes>"
-    body = "".join(f'<measure number="{at}">{first if at == 1 else ""}{measure}</measure>' for at, measure in enumerate(measures, start=1))
+    body = "".join(
+        f'<measure number="{at}">{first if at == 1 else ""}{measure}</measure>'
+        for at, measure in enumerate(measures, start=1)
+    )
     names = '<part-list><score-part id="P1"><part-name>Guitar</part-name></score-part></part-list>'
-    return import_song("song.musicxml", f'<score-partwise>{names}<part id="P1">{body}</part></score-partwise>'.encode())
+    return import_song(
+        "song.musicxml", f'<score-partwise>{names}<part id="P1">{body}</part></score-partwise>'.encode()
+    )
 
 
 def first_event(*measures: str, attributes: str = "") -> Event:
@@ -38,7 +43,13 @@ def first_event(*measures: str, attributes: str = "") -> Event:
     ],
 )
 def test_metres_of_several_groups_are_added_up(time: str, metre: Metre) -> None:
-    assert imported(note().replace("<duration>4<", "<duration>2<"), attributes=f"<time>{time}</time>").song.parts[0].bars[0].metre == metre
+    assert (
+        imported(note().replace("<duration>4<", "<duration>2<"), attributes=f"<time>{time}</time>")
+        .song.parts[0]
+        .bars[0]
+        .metre
+        == metre
+    )
 
 
 def test_a_metre_that_cannot_be_read_is_told_and_the_bars_go_on() -> None:
@@ -50,8 +61,14 @@ def test_a_metre_that_cannot_be_read_is_told_and_the_bars_go_on() -> None:
 @pytest.mark.parametrize(
     ("direction", "tempo"),
     [
-        ('<direction><direction-type><words>Calm</words></direction-type><sound tempo="72"/></direction>', 72),
-        ("<direction><direction-type><metronome><beat-unit>half</beat-unit><per-minute>60</per-minute></metronome></direction-type></direction>", 120),
+        (
+            '<direction><direction-type><words>Calm</words></direction-type><sound tempo="72"/></direction>',
+            72,
+        ),
+        (
+            "<direction><direction-type><metronome><beat-unit>half</beat-unit><per-minute>60</per-minute></metronome></direction-type></direction>",
+            120,
+        ),
         (
             "<direction><direction-type><metronome><beat-unit>quarter</beat-unit><beat-unit-dot/><per-minute>80</per-minute></metronome></direction-type></direction>",
             120,
@@ -64,7 +81,8 @@ def test_a_tempo_is_read_in_quarters_a_minute_whatever_its_unit(direction: str, 
 
 @pytest.mark.parametrize("per_minute", ["5", "900", "fast"])
 def test_a_tempo_that_nobody_plays_is_not_taken(per_minute: str) -> None:
-    mark = f"<direction><direction-type><metronome><beat-unit>quarter</beat-unit><per-minute>{per_minute}</per-minute></metronome></direction-type></direction>"
+    metronome = f"<beat-unit>quarter</beat-unit><per-minute>{per_minute}</per-minute>"
+    mark = f"<direction><direction-type><metronome>{metronome}</metronome></direction-type></direction>"
     assert imported(mark + note()).song.tempo is None
 
 
@@ -83,10 +101,18 @@ def test_what_is_done_to_a_note_becomes_its_technique(marks: str, technique: Tec
 
 
 def test_fingers_strokes_and_bends_are_taken_over() -> None:
-    technical = "<string>2</string><fret>5</fret><fingering>3</fingering><pluck>m</pluck><down-bow/><bend><bend-alter>2</bend-alter></bend>"
+    technical = (
+        "<string>2</string><fret>5</fret><fingering>3</fingering><pluck>m</pluck><down-bow/>"
+        "<bend><bend-alter>2</bend-alter></bend>"
+    )
     event = first_event(note(place=technical))
     struck = event.notes[0]
-    assert (struck.finger, struck.picking, event.stroke, struck.bend) == (Finger.RING, PickingFinger.MIDDLE, Stroke.DOWN, Bend(Fraction(2)))
+    assert (struck.finger, struck.picking, event.stroke, struck.bend) == (
+        Finger.RING,
+        PickingFinger.MIDDLE,
+        Stroke.DOWN,
+        Bend(Fraction(2)),
+    )
 
 
 def test_an_optional_and_an_uncertain_note_stay_so() -> None:
@@ -102,8 +128,15 @@ def test_an_optional_and_an_uncertain_note_stay_so() -> None:
     ("content", "said"),
     [
         (note("<technical><thumb-position/></technical>"), "1 x thumb position in the part"),
-        (note("<technical><bend><bend-alter>9</bend-alter></bend></technical>"), "1 x bend by 9 half tones in the part"),
-        (note() + "<note><cue/><pitch><step>E</step><octave>4</octave></pitch><duration>1</duration></note>", "1 x cue note in the part"),
+        (
+            note("<technical><bend><bend-alter>9</bend-alter></bend></technical>"),
+            "1 x bend by 9 half tones in the part",
+        ),
+        (
+            note()
+            + "<note><cue/><pitch><step>E</step><octave>4</octave></pitch><duration>1</duration></note>",
+            "1 x cue note in the part",
+        ),
         (note() + "<note><unpitched/><duration>1</duration></note>", "1 x note without a pitch in the part"),
     ],
 )
@@ -112,7 +145,9 @@ def test_what_the_score_does_not_know_is_counted_and_told(content: str, said: st
 
 
 def test_of_notes_and_tab_for_the_same_music_the_tab_is_read() -> None:
-    plain = "<note><pitch><step>E</step><octave>4</octave></pitch><duration>4</duration><staff>1</staff></note>"
+    plain = (
+        "<note><pitch><step>E</step><octave>4</octave></pitch><duration>4</duration><staff>1</staff></note>"
+    )
     tabbed = note().replace("<notations>", "<staff>2</staff><notations>")
     found = imported(f"{plain}<backup><duration>4</duration></backup>{tabbed}")
     assert [[n.string for n in event.notes] for event in found.song.parts[0].bars[0].events] == [[1]]
@@ -129,15 +164,24 @@ def test_repeats_endings_and_sections_are_taken_over() -> None:
     first = '<barline location="left"><repeat direction="forward"/></barline>'
     first += "<direction><direction-type><rehearsal>Verse [A]</rehearsal></direction-type></direction>"
     second = '<barline location="left"><ending number="1, 2" type="start"/></barline>' + note()
-    second += '<barline location="right"><ending number="1, 2" type="stop"/><repeat direction="backward" times="3"/></barline>'
+    second += (
+        '<barline location="right"><ending number="1, 2" type="stop"/><repeat direction="backward"'
+        ' times="3"/></barline>'
+    )
     part = imported(first + note(), second, note()).song.parts[0]
-    assert [(bar.repeat_start, bar.repeat_times, bar.endings) for bar in part.bars] == [(True, 0, ()), (False, 3, (1, 2)), (False, 0, ())]
+    assert [(bar.repeat_start, bar.repeat_times, bar.endings) for bar in part.bars] == [
+        (True, 0, ()),
+        (False, 3, (1, 2)),
+        (False, 0, ()),
+    ]
     assert [section.name for section in part.sections] == ["Verse (A)"]
 
 
 def test_a_tuning_that_no_guitar_has_is_told() -> None:
     rows = "".join(
-        f'<staff-tuning line="{at}"><tuning-step>C</tuning-step><tuning-octave>{octave}</tuning-octave></staff-tuning>' for at, octave in ((1, 4), (2, 4))
+        "<staff-tuning"
+        f' line="{at}"><tuning-step>C</tuning-step><tuning-octave>{octave}</tuning-octave></staff-tuning>'
+        for at, octave in ((1, 4), (2, 4))
     )
     found = imported(note(), attributes=f"<staff-details>{rows}</staff-details>")
     assert any("the tuning of the part is not read" in guess for guess in found.guessed)
@@ -155,7 +199,11 @@ def test_a_tune_is_read_with_tempo_repeats_endings_and_grace_notes() -> None:
     found = import_song("mill.abc", (TUNE + "|:GAB|1{c}BAG:|2GDG|]\n").encode())
     song, bars = found.song, found.song.parts[0].bars
     assert (song.title, song.tempo, bars[0].metre) == ("Mill wheel", 90, Metre(3, 4))
-    assert [(bar.repeat_start, bar.repeat_times, bar.endings) for bar in bars] == [(True, 0, ()), (False, 2, (1,)), (False, 0, (2,))]
+    assert [(bar.repeat_start, bar.repeat_times, bar.endings) for bar in bars] == [
+        (True, 0, ()),
+        (False, 2, (1,)),
+        (False, 0, (2,)),
+    ]
     assert [Technique.GRACE in event.techniques for event in bars[1].events] == [True, False, False]
 
 

@@ -1,4 +1,5 @@
-"""Words of labelled lines, marks over bars, and rhythms that do not add up: each put in its place, or told."""
+"""Words of labelled lines, marks over bars, and rhythms that do not add up: each put in its place, or
+told."""
 
 from dataclasses import replace
 from fractions import Fraction
@@ -30,22 +31,59 @@ def guesses(reading: Reading) -> list[str]:
 @pytest.mark.parametrize(
     ("thinnest", "above", "place", "words"),
     [
-        ("3---", "fin|9 |", (2, 5), "'9' is no fingering; expected 1 2 3 4 or T from the highest string down"),
-        ("3---", "fin|1/2/3 |", (2, 5), "'1/2/3' names 3 fingers; expected 1, one for every fretted string here"),
+        (
+            "3---",
+            "fin|9 |",
+            (2, 5),
+            "'9' is no fingering; expected 1 2 3 4 or T from the highest string down",
+        ),
+        (
+            "3---",
+            "fin|1/2/3 |",
+            (2, 5),
+            "'1/2/3' names 3 fingers; expected 1, one for every fretted string here",
+        ),
         ("3---", "pck|z |", (2, 5), "'z' is no picking; expected p i m a c from the lowest string up"),
         ("----3---", "how|h       |", (2, 5), "'h' is no word for how"),
-        ("3-------", "how|      PM|", (2, 11), "no note stands at 'PM'; expected it at the first digit of one"),
-        ("3-------", "pck|      p |", (2, 11), "no note stands at 'p'; expected it at the first digit of one"),
-        ("3---", "chd|              C|", (2, 19), "'C' stands over no bar; expected it above or below a bar of its system"),
+        (
+            "3-------",
+            "how|      PM|",
+            (2, 11),
+            "no note stands at 'PM'; expected it at the first digit of one",
+        ),
+        (
+            "3-------",
+            "pck|      p |",
+            (2, 11),
+            "no note stands at 'p'; expected it at the first digit of one",
+        ),
+        (
+            "3---",
+            "chd|              C|",
+            (2, 19),
+            "'C' stands over no bar; expected it above or below a bar of its system",
+        ),
         ("3---", "bar|9/|", (2, 5), "metre is '9/'"),
         ("3---", "bar|soon|", (2, 5), "'soon' is no mark of a bar; expected a metre such as 7/8"),
         ("3---", "bar|@slow|", (2, 5), "tempo is 'slow'; expected a number from 10 to 400"),
         ("3-3---", "cnt|1 y |", (2, 7), "'y' is no count; expected numbers, e & a, t l"),
-        ("3-3-3---", "len|h h    |", (3, 9), "no value stands over this note of bar 1; expected one of w h q e s t z"),
-        ("3---", "len|h h |", (2, 7), "no note stands under the value 'h'; expected 1 values in bar 1, R before a rest"),
+        (
+            "3-3-3---",
+            "len|h h    |",
+            (3, 9),
+            "no value stands over this note of bar 1; expected one of w h q e s t z",
+        ),
+        (
+            "3---",
+            "len|h h |",
+            (2, 7),
+            "no note stands under the value 'h'; expected 1 values in bar 1, R before a rest",
+        ),
     ],
-)  # fmt: skip
-def test_a_word_that_fits_nothing_is_told_at_its_place(thinnest: str, above: str, place: tuple[int, int], words: str) -> None:
+)
+def test_a_word_that_fits_nothing_is_told_at_its_place(
+    thinnest: str, above: str, place: tuple[int, int], words: str
+) -> None:
     line, column, message = problem(tab(thinnest, headers=("Time: 4/4",), above=(above,), names=WIDE))
     assert (line, column) == place
     assert words in message
@@ -53,7 +91,11 @@ def test_a_word_that_fits_nothing_is_told_at_its_place(thinnest: str, above: str
 
 def test_bar_lines_that_differ_are_told_at_the_first_that_does() -> None:
     lines = [f"{name}|{'0---|----' if name != 'G' else '0-----|--'}|" for name in "eBGDAE"]
-    assert problem("\n".join(lines)) == (3, 7, "the bar lines differ from those of line 1; expected them under one another")
+    assert problem("\n".join(lines)) == (
+        3,
+        7,
+        "the bar lines differ from those of line 1; expected them under one another",
+    )
 
 
 @pytest.mark.parametrize(
@@ -66,7 +108,9 @@ def test_bar_lines_that_differ_are_told_at_the_first_that_does() -> None:
         ("bar|    | x4", Metre(4, 4), None, 4, ()),
     ],
 )
-def test_marks_over_a_bar_are_kept(above: str, metre: Metre, tempo: int | None, times: int, endings: tuple[int, ...]) -> None:
+def test_marks_over_a_bar_are_kept(
+    above: str, metre: Metre, tempo: int | None, times: int, endings: tuple[int, ...]
+) -> None:
     bar = bar_of("0---", above)
     assert (bar.metre, bar.tempo, bar.repeat_times, bar.endings) == (metre, tempo, times, endings)
 
@@ -131,18 +175,26 @@ def test_fingers_and_positions_are_pinned_where_they_stand() -> None:
         ("P.M.----", [1, 1], "a palm mute drawn over the notes"),
     ],
 )
-def test_a_line_without_a_label_is_told_by_what_stands_in_it(line: str, quarters: list[Fraction], what: str) -> None:
+def test_a_line_without_a_label_is_told_by_what_stands_in_it(
+    line: str, quarters: list[Fraction], what: str
+) -> None:
     """The notes stand evenly: only counts and values make anything but quarters of them."""
     strings = [f"{name} |{'0---0---' if name == 'e' else '--------'}|" for name in "eBGDAE"]
-    events = read_tab("\n".join(["Tempo: 90", "Time: 2/4", f"   {line}", *strings])).song.parts[0].bars[0].events
+    events = (
+        read_tab("\n".join(["Tempo: 90", "Time: 2/4", f"   {line}", *strings])).song.parts[0].bars[0].events
+    )
     assert [event.quarters for event in events] == quarters
     assert [event.chord for event in events] == (["Am", "C"] if what == "chords" else ["", ""])
     muted = [Technique.PALM_MUTE in event.techniques for event in events]
-    assert muted == {"words": [True, False], "a palm mute drawn over the notes": [True, True]}.get(what, [False, False])
+    assert muted == {"words": [True, False], "a palm mute drawn over the notes": [True, True]}.get(
+        what, [False, False]
+    )
 
 
 def test_lines_of_words_that_no_strings_follow_are_remarks() -> None:
-    song = read_tab("\n".join(["Tempo: 90", "Time: 4/4", *(f"{name}|0---|" for name in "eBGDAE"), "", "Am C G"])).song
+    song = read_tab(
+        "\n".join(["Tempo: 90", "Time: 4/4", *(f"{name}|0---|" for name in "eBGDAE"), "", "Am C G"])
+    ).song
     assert [text for _, text in song.parts[0].remarks] == ["Am C G"]
 
 
@@ -166,14 +218,18 @@ def test_a_reading_of_a_bar_that_is_not_there_is_told(line: str, words: str) -> 
 @pytest.mark.parametrize("bar", [0, 1])
 def test_a_remark_is_read_back_as_one_whatever_it_looks_like(text: str, bar: int) -> None:
     song = read("0---").song
-    remarked = replace(song, parts=(replace(song.parts[0], bars=song.parts[0].bars * 2, remarks=((bar, text),)),))
+    remarked = replace(
+        song, parts=(replace(song.parts[0], bars=song.parts[0].bars * 2, remarks=((bar, text),)),)
+    )
     assert read_tab(write_tab(remarked)).song == remarked
 
 
 def test_sections_without_a_bar_are_left_out_and_told() -> None:
     body = "\n".join(f"{name}|0---|" for name in "eBGDAE")
     reading = read_tab("\n".join([*STANDARD, "", "[Intro]", "[Verse x2]", body, "", "[Ending]"]))
-    assert [(section.name, section.first_bar, section.times) for section in reading.song.parts[0].sections] == [("Verse", 0, 2)]
+    assert [
+        (section.name, section.first_bar, section.times) for section in reading.song.parts[0].sections
+    ] == [("Verse", 0, 2)]
     assert [(guess.line, guess.message) for guess in reading.guesses] == [
         (5, "no bar follows the section 'Intro'; it is left out"),
         (14, "no bar follows the section 'Ending'; it is left out"),
@@ -183,7 +239,9 @@ def test_sections_without_a_bar_are_left_out_and_told() -> None:
 def test_an_order_of_sections_that_are_not_there_is_told() -> None:
     body = "\n".join(f"{name}|0---|" for name in "eBGDAE")
     reading = read_tab(f"Tempo: 90\nTime: 4/4\nTuning: standard\nOrder: Verse, Bridge\n\n[Verse]\n{body}\n")
-    assert guesses(reading) == ["Order names 'Bridge', which is no section; it is passed over when the song is played"]
+    assert guesses(reading) == [
+        "Order names 'Bridge', which is no section; it is passed over when the song is played"
+    ]
 
 
 def test_triplets_may_be_counted() -> None:

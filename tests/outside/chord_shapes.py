@@ -1,7 +1,8 @@
 """The open chord data set against our grips: how many positions get the fingers that people wrote down.
 
 Source: `@tombatossals/chords-db` (MIT), a development dependency of the front end. Positions that contradict
-themselves (a finger on two frets, fingers that cross) are left out and counted. Split by shape, the same shape
+themselves (a finger on two frets, fingers that cross) are left out and counted. Split by shape, the same
+shape
 moved being the same: constants were tuned on the even half; the odd half is what is reported.
 """
 
@@ -26,7 +27,9 @@ class Position:
     @property
     def shape(self) -> tuple[object, ...]:
         low = min(fret for _, fret, _ in self.fingers)
-        return tuple((string, fret - low) for string, fret, _ in self.fingers), tuple(sorted(self.open_strings))
+        return tuple((string, fret - low) for string, fret, _ in self.fingers), tuple(
+            sorted(self.open_strings)
+        )
 
     @property
     def barred(self) -> bool:
@@ -50,7 +53,9 @@ def _positions() -> tuple[list[Position], int]:
             frets = [fret if fret <= 0 else fret + row["baseFret"] - 1 for fret in row["frets"]]
             fingers = tuple((6 - at, fret, row["fingers"][at]) for at, fret in enumerate(frets) if fret > 0)
             if fingers and _consistent(fingers):
-                kept.append(Position(fingers, frozenset(6 - at for at, fret in enumerate(frets) if fret == 0)))
+                kept.append(
+                    Position(fingers, frozenset(6 - at for at, fret in enumerate(frets) if fret == 0))
+                )
             else:
                 left_out += 1
     return kept, left_out
@@ -60,7 +65,9 @@ def chord_positions() -> list[tuple[int | None, ...]]:
     """Frets of every consistent position, thinnest string first; None where a string is not struck."""
     found = []
     for position in _positions()[0]:
-        frets = {string: fret for string, fret, _ in position.fingers} | dict.fromkeys(position.open_strings, 0)
+        frets = {string: fret for string, fret, _ in position.fingers} | dict.fromkeys(
+            position.open_strings, 0
+        )
         found.append(tuple(frets.get(string) for string in range(1, 7)))
     return found
 
@@ -76,14 +83,19 @@ def _consistent(fingers: tuple[tuple[int, int, int], ...]) -> bool:
 def compare() -> Result:
     """Our cheapest grip of every held-out position against the one written down."""
     ladder = default_ladder()
-    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[School.BALANCED])
+    costs = PathCosts(
+        ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[School.BALANCED]
+    )
     tables = HandTables(Neck(), 6, [100.0], costs)
     positions, left_out = _positions()
     held_out = set(sorted({str(position.shape) for position in positions})[1::2])
     tried = [position for position in positions if str(position.shape) in held_out]
     exact = barre = 0
     for position in tried:
-        spots = sorted((Spot(string, fret) for string, fret, _ in position.fingers), key=lambda spot: (spot.fret, -spot.string))
+        spots = sorted(
+            (Spot(string, fret) for string, fret, _ in position.fingers),
+            key=lambda spot: (spot.fret, -spot.string),
+        )
         shape = Shape(tuple(spots), position.open_strings)
         grip = tables.table(shape).grips[int(tables.grip_costs(shape)[0].argmin())]
         ours = {string: grip.finger_on(string) for string, _, _ in position.fingers}

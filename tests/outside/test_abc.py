@@ -1,4 +1,5 @@
-"""Traditional tunes in music21's corpus, end to end: read, placed, graded, simplified, exported, read again."""
+"""Traditional tunes in music21's corpus, end to end: read, placed, graded, simplified, exported, read
+again."""
 
 from pathlib import Path
 
@@ -11,7 +12,9 @@ from clear_steps.core.grade import grade_part
 from clear_steps.formats import import_song, read_song, write_song
 from clear_steps.ladders import default_ladder
 
-TUNES = sorted(Path(path) for path in corpus.getPaths() if "ryansMammoth" in str(path) and str(path).endswith(".abc"))[::130]
+TUNES = sorted(
+    Path(path) for path in corpus.getPaths() if "ryansMammoth" in str(path) and str(path).endswith(".abc")
+)[::130]
 
 
 @pytest.mark.parametrize("file", TUNES, ids=lambda file: file.stem)
@@ -50,13 +53,16 @@ TWO_PARTS = "X:1\nT:Loft ladder\nM:4/4\nL:1/4\nK:G\nD|GABc|d3:|\n|:d|cBAG|%s:|\n
 
 
 def test_a_repeat_may_cut_a_bar_in_two() -> None:
-    """The pickup of a second part is no bar of its own: no rest, no other metre, and it survives the text (common practice, no source)."""
+    """The pickup of a second part is no bar of its own: no rest, no other metre, and it survives the text
+    (common practice, no source)."""
     song = import_song("tune.abc", (TWO_PARTS % "G3").encode()).song
     part = song.parts[0]
     assert [bar.quarters for bar in part.bars] == [1, 4, 3, 1, 4, 3]
     assert {str(bar.metre) for bar in part.bars} == {"4/4"}
     assert read_song("tune.tab", write_song("tune.tab", song)).parts == song.parts
-    assert [bar.events for bar in read_song("tune.musicxml", write_song("tune.musicxml", song)).parts[0].bars] == [bar.events for bar in part.bars]
+    assert [
+        bar.events for bar in read_song("tune.musicxml", write_song("tune.musicxml", song)).parts[0].bars
+    ] == [bar.events for bar in part.bars]
     assert grade_part(song, part, default_ladder()).bars[3].findings["rhythm"].step == 0
 
 
@@ -68,7 +74,8 @@ def test_a_bar_that_is_short_for_no_reason_is_filled_and_told() -> None:
 
 @pytest.mark.parametrize("name", ["HasteToTheWeddingJig", "LittleHouseRoundTheCornerJig"])
 def test_no_refusal_names_a_bar_that_an_edit_could_still_bring_down(name: str) -> None:
-    """A bar a hundredth above the target had been left there, since what brought it down lowered it by so little."""
+    """A bar a hundredth above the target had been left there, since what brought it down lowered it by so
+    little."""
     file = next(Path(path) for path in corpus.getPaths() if Path(path).stem == name)
     song = import_song(file.name, file.read_bytes()).song
     found = easier(song, song.parts[0], default_ladder(), 2.0)

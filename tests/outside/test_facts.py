@@ -11,8 +11,30 @@ from music21 import pitch as m21_pitch
 
 from clear_steps.core.easier.kinds.technique import bend_to_fret
 from clear_steps.core.grade.measures.rhythm import syncopation
-from clear_steps.core.hand import SCHOOLS, HandTables, Neck, PathCosts, School, best_paths, fret_distance_mm, layers_of_part, movement_seconds
-from clear_steps.core.score import STANDARD, TUNINGS, Bar, Bend, Event, Metre, Note, Part, midi_to_hz, name_of, parse_length
+from clear_steps.core.hand import (
+    SCHOOLS,
+    HandTables,
+    Neck,
+    PathCosts,
+    School,
+    best_paths,
+    fret_distance_mm,
+    layers_of_part,
+    movement_seconds,
+)
+from clear_steps.core.score import (
+    STANDARD,
+    TUNINGS,
+    Bar,
+    Bend,
+    Event,
+    Metre,
+    Note,
+    Part,
+    midi_to_hz,
+    name_of,
+    parse_length,
+)
 from clear_steps.core.score.timing import bar_times
 from clear_steps.ladders import default_ladder
 from tests.songs import line
@@ -48,7 +70,10 @@ def test_pitches_are_those_of_music21_and_iso_16(midi: int) -> None:
     assert midi_to_hz(midi) == pytest.approx(theirs.frequency)
 
 
-@pytest.mark.parametrize(("first", "second"), [((2, 5), (1, 0)), ((4, 7), (3, 2)), ((5, 5), (4, 0)), ((6, 5), (5, 0)), ((3, 4), (2, 0))])
+@pytest.mark.parametrize(
+    ("first", "second"),
+    [((2, 5), (1, 0)), ((4, 7), (3, 2)), ((5, 5), (4, 0)), ((6, 5), (5, 0)), ((3, 4), (2, 0))],
+)
 def test_places_of_equal_pitch(first: tuple[int, int], second: tuple[int, int]) -> None:
     """Common practice and arithmetic, no source."""
     part = Part()
@@ -75,7 +100,9 @@ def test_a_doubled_distance_costs_one_more_bit() -> None:
 def test_the_path_is_as_cheap_as_networkx_finds_it() -> None:
     """The same layered graph and tables, solved by networkx: equal cost."""
     ladder = default_ladder()
-    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[School.BALANCED])
+    costs = PathCosts(
+        ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[School.BALANCED]
+    )
     for frets in combinations(("3.5", "2.8", "1.3", "6.1+5.3+4.3", "4.12", "2.7+1.7"), 4):
         song = line(*frets, length=Fraction(1, 2))
         part = song.parts[0]
@@ -87,7 +114,9 @@ def test_the_path_is_as_cheap_as_networkx_finds_it() -> None:
         for at, (a, b) in enumerate(pairwise(asked)):
             moves = layers.move_costs(a.shape, b.shape, b.links, b.seconds)[0]
             for (before, after), move in np.ndenumerate(moves):
-                graph.add_edge((at, before), (at + 1, after), weight=move + layers.grip_costs(b.shape)[0][after])
+                graph.add_edge(
+                    (at, before), (at + 1, after), weight=move + layers.grip_costs(b.shape)[0][after]
+                )
         last = len(asked) - 1
         for row in range(len(layers.table(asked[-1].shape).grips)):
             graph.add_edge((last, row), "stop", weight=0.0)
@@ -102,9 +131,13 @@ def test_tension_falls_with_the_square_of_the_frequency(half_tones: int, share: 
     assert lowered**2 == pytest.approx(share, abs=5e-4)
 
 
-@pytest.mark.parametrize(("low", "high", "half_tones"), [((6, 3), (4, 5), 12), ((5, 3), (3, 5), 12), ((3, 2), (1, 2), 9), ((3, 5), (1, 4), 8)])
+@pytest.mark.parametrize(
+    ("low", "high", "half_tones"),
+    [((6, 3), (4, 5), 12), ((5, 3), (3, 5), 12), ((3, 2), (1, 2), 9), ((3, 5), (1, 4), 8)],
+)
 def test_shapes_of_intervals(low: tuple[int, int], high: tuple[int, int], half_tones: int) -> None:
-    """An octave two strings and two frets up; sixths on the 3rd and 1st strings (common practice and arithmetic, no source)."""
+    """An octave two strings and two frets up; sixths on the 3rd and 1st strings (common practice and
+    arithmetic, no source)."""
     assert STANDARD.open_pitch(high[0]) + high[1] - STANDARD.open_pitch(low[0]) - low[1] == half_tones
 
 
@@ -128,13 +161,19 @@ def test_counting() -> None:
 
 @pytest.mark.parametrize(
     ("onsets", "amount"),
-    [((0, 1, 2, 3), 0), ((0, Fraction(1, 2), Fraction(3, 2), Fraction(5, 2), Fraction(7, 2)), 4), ((0, 1, Fraction(5, 2)), 2)],
+    [
+        ((0, 1, 2, 3), 0),
+        ((0, Fraction(1, 2), Fraction(3, 2), Fraction(5, 2), Fraction(7, 2)), 4),
+        ((0, 1, Fraction(5, 2)), 2),
+    ],
 )
 def test_syncopation_is_the_weight_that_a_note_holds_over(onsets: tuple[Fraction, ...], amount: int) -> None:
     """Longuet-Higgins & Lee 1984 as given in the literature (from memory): notes on beats hold over nothing.
 
-    Worked by hand with weights 0 for the bar, -1 its half, -2 beats, -3 halves of beats: the & of 1 over beat 2 is 1, the & of 2
-    over 3 is 2, the & of 3 over 4 is 1, the & of 4 holds to the bar's end and is not counted; beat 2 over 3 is 1, the & of 3 over 4 is 1.
+    Worked by hand with weights 0 for the bar, -1 its half, -2 beats, -3 halves of beats: the & of 1 over beat
+    2 is 1, the & of 2
+    over 3 is 2, the & of 3 over 4 is 1, the & of 4 holds to the bar's end and is not counted; beat 2 over 3
+    is 1, the & of 3 over 4 is 1.
     """
     assert syncopation(tuple(Fraction(onset) for onset in onsets), Metre(4, 4))[0] == amount
 

@@ -1,4 +1,5 @@
-"""MusicXML against the schema and the test suite inside music21, and against three other readers; MIDI against two."""
+"""MusicXML against the schema and the test suite inside music21, and against three other readers; MIDI
+against two."""
 
 import io
 import tempfile
@@ -23,7 +24,9 @@ from clear_steps.formats.tabtext import read_tab, write_tab
 from tests.songs import songs
 
 MUSIC21 = Path(music21.__file__).parent / "musicxml"
-SUITE = sorted(file for file in (MUSIC21 / "lilypondTestSuite").iterdir() if file.suffix in (".xml", ".mxl", ".musicxml"))
+SUITE = sorted(
+    file for file in (MUSIC21 / "lilypondTestSuite").iterdir() if file.suffix in (".xml", ".mxl", ".musicxml")
+)
 DEMO = [read_tab(text).song for text in demo_texts()]
 outcomes: list[str] = []
 
@@ -40,7 +43,9 @@ def test_what_we_write_fits_the_schema(song: Song, schema: xmlschema.XMLSchema) 
 
 @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
 @given(songs())
-def test_any_song_we_write_fits_the_schema_and_reads_back_by_us_with_the_same_notes(schema: xmlschema.XMLSchema, song: Song) -> None:
+def test_any_song_we_write_fits_the_schema_and_reads_back_by_us_with_the_same_notes(
+    schema: xmlschema.XMLSchema, song: Song
+) -> None:
     content = write_musicxml(song)
     schema.validate(content.decode().split("\n", 2)[2])
     sounding = [part for part in song.parts if any(event.notes for _, _, event in part.events())]
@@ -52,7 +57,11 @@ def test_any_song_we_write_fits_the_schema_and_reads_back_by_us_with_the_same_no
 
 
 def places(part: Part) -> list[tuple[int, Fraction, int, int]]:
-    return [(index, onset, note.string, note.fret) for index, onset, event in part.events() for note in event.struck]
+    return [
+        (index, onset, note.string, note.fret)
+        for index, onset, event in part.events()
+        for note in event.struck
+    ]
 
 
 def pitches_with_onsets(song: Song) -> list[tuple[float, int]]:
@@ -69,14 +78,25 @@ def pitches_with_onsets(song: Song) -> list[tuple[float, int]]:
 def test_music21_reads_back_the_same_pitches_onsets_strings_and_frets(song: Song) -> None:
     score = music21.converter.parseData(write_musicxml(song), format="musicxml")
     part = score.parts[0]
-    elements = [element for element in part.recurse().notes if not isinstance(element, music21.harmony.ChordSymbol)]
+    elements = [
+        element for element in part.recurse().notes if not isinstance(element, music21.harmony.ChordSymbol)
+    ]
     found = []
     for element in elements:
         onset = round(float(element.getOffsetInHierarchy(part)), 4)
         own = element.notes if element.isChord else (element,)
-        found += [(onset, round(note.pitch.ps)) for note in own if not (note.tie and note.tie.type in ("stop", "continue"))]
+        found += [
+            (onset, round(note.pitch.ps))
+            for note in own
+            if not (note.tie and note.tie.type in ("stop", "continue"))
+        ]
     assert sorted(found) == pitches_with_onsets(song)
-    marks = [mark for element in elements for note in [element, *getattr(element, "notes", ())] for mark in note.articulations]
+    marks = [
+        mark
+        for element in elements
+        for note in [element, *getattr(element, "notes", ())]
+        for mark in note.articulations
+    ]
     strings = [mark.number for mark in marks if isinstance(mark, music21.articulations.StringIndication)]
     frets = [mark.number for mark in marks if isinstance(mark, music21.articulations.FretIndication)]
     single = [event.notes[0] for _, _, event in song.parts[0].events() if len(event.notes) == 1]
@@ -90,7 +110,9 @@ def test_partitura_reads_back_the_same_pitches_and_onsets(song: Song) -> None:
         file = Path(directory) / "song.musicxml"
         file.write_bytes(write_musicxml(song))
         part = partitura.load_musicxml(str(file)).parts[0]
-    found = [(round(float(part.quarter_map(note.start.t)), 4), int(note.midi_pitch)) for note in part.notes_tied]
+    found = [
+        (round(float(part.quarter_map(note.start.t)), 4), int(note.midi_pitch)) for note in part.notes_tied
+    ]
     first = min(onset for onset, _ in found) - min(onset for onset, _ in pitches_with_onsets(song))
     assert sorted((round(onset - first, 4), pitch) for onset, pitch in found) == pitches_with_onsets(song)
 
@@ -148,7 +170,12 @@ def spoilt(content: bytes) -> bytes:
         b"PK\x03\x04 not a zip",
         b"<html/>",
         zipped({"META-INF/container.xml": b"<broken", "score.xml": b"<score-partwise/>"}),
-        zipped({"META-INF/container.xml": b'<!DOCTYPE a [<!ENTITY b "c">]><a>&b;</a>', "score.xml": b"<score-partwise/>"}),
+        zipped(
+            {
+                "META-INF/container.xml": b'<!DOCTYPE a [<!ENTITY b "c">]><a>&b;</a>',
+                "score.xml": b"<score-partwise/>",
+            }
+        ),
         zipped({"readme.txt": b"no score here"}),
         spoilt(zipped({"score.xml": b"<score-partwise>" + bytes(range(256)) * 40})),
         b"",
@@ -174,7 +201,12 @@ def test_midi_reads_back_with_the_same_onsets_tempo_and_metre(song: Song) -> Non
     part, expected, start = song.parts[0], [], Fraction(0)
     for index in played_order(part, song.order):
         bar = part.bars[index]
-        expected += [float(start + onset) for onset, event in zip(bar.onsets, bar.events, strict=True) for note in event.struck if not note.dead]
+        expected += [
+            float(start + onset)
+            for onset, event in zip(bar.onsets, bar.events, strict=True)
+            for note in event.struck
+            if not note.dead
+        ]
         start += bar.quarters
     assert sorted(onsets) == pytest.approx(sorted(expected), abs=1e-3)
     assert music21.converter.parseData(write_midi(song), format="midi").parts

@@ -12,7 +12,18 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import HardestShape, Limits
 from clear_steps.core.hand import Habits, LittleFinger, Player
 from clear_steps.core.score import Technique
-from clear_steps.store import Database, Group, Groups, Ladders, NotFoundError, Seat, Songs, StaleRevisionError, Student, Students
+from clear_steps.store import (
+    Database,
+    Group,
+    Groups,
+    Ladders,
+    NotFoundError,
+    Seat,
+    Songs,
+    StaleRevisionError,
+    Student,
+    Students,
+)
 from clear_steps.store.database import FILE_NAME, MIGRATIONS
 
 
@@ -26,7 +37,10 @@ def test_saving_adds_a_revision_and_keeps_the_old_one(database: Database) -> Non
         song = Songs(session).add("Porch", "one")
         Songs(session).save(song.id, 1, "Porch", "two")
     with database.session() as session:
-        assert [(revision.number, revision.text) for revision in Songs(session).revisions(song.id)] == [(1, "one"), (2, "two")]
+        assert [(revision.number, revision.text) for revision in Songs(session).revisions(song.id)] == [
+            (1, "one"),
+            (2, "two"),
+        ]
         assert Songs(session).get(song.id).latest.text == "two"
 
 
@@ -34,7 +48,10 @@ def test_a_stale_save_is_refused_and_changes_nothing(database: Database) -> None
     with database.session() as session:
         song = Songs(session).add("Porch", "one")
         Songs(session).save(song.id, 1, "Porch", "two")
-    with pytest.raises(StaleRevisionError, match="revision 2 has been saved since"), database.session() as session:
+    with (
+        pytest.raises(StaleRevisionError, match="revision 2 has been saved since"),
+        database.session() as session,
+    ):
         Songs(session).save(song.id, 1, "Porch", "three")
     with database.session() as session:
         assert [revision.text for revision in Songs(session).revisions(song.id)] == ["one", "two"]
@@ -44,7 +61,9 @@ def test_two_saves_at_once_give_one_revision(database: Database, monkeypatch: py
     with database.session() as session:
         song = Songs(session).add("Porch", "one")
         Songs(session).save(song.id, 1, "Porch", "two")
-    monkeypatch.setattr(Songs, "_latest", lambda self, song_id: song.latest)  # as read before the other was stored
+    monkeypatch.setattr(
+        Songs, "_latest", lambda self, song_id: song.latest
+    )  # as read before the other was stored
     with pytest.raises(StaleRevisionError), database.session() as session:
         Songs(session).save(song.id, 1, "Porch", "other")
     with database.session() as session:
@@ -82,7 +101,11 @@ def test_students_have_names_of_their_own_and_every_save_is_kept(database: Datab
             students.save(mira.id, 1, Student("Mira Holt", Player(90)))
         with pytest.raises(NotFoundError, match="student 9"):
             students.get(9)
-    rows = sqlite3.connect(database.path).execute("SELECT number FROM student_revisions ORDER BY number").fetchall()
+    rows = (
+        sqlite3.connect(database.path)
+        .execute("SELECT number FROM student_revisions ORDER BY number")
+        .fetchall()
+    )
     assert rows == [(1,), (2,)]
 
 
@@ -108,9 +131,19 @@ def test_players_of_an_older_file_become_students(tmp_path: Path) -> None:
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.upgrade(config, "0004")
-        connection.execute(text("INSERT INTO players (name, span_mm, little_finger, thumb_over) VALUES ('Mira', 95, 'avoided', 1)"))
+        connection.execute(
+            text(
+                "INSERT INTO players (name, span_mm, little_finger, thumb_over) VALUES ('Mira', 95,"
+                " 'avoided', 1)"
+            )
+        )
         connection.execute(text("INSERT INTO ladders (in_use, created_at) VALUES (1, CURRENT_TIMESTAMP)"))
-        connection.execute(text("INSERT INTO ladder_revisions (ladder_id, number, content, saved_at) VALUES (1, 1, '{}', CURRENT_TIMESTAMP)"))
+        connection.execute(
+            text(
+                "INSERT INTO ladder_revisions (ladder_id, number, content, saved_at) VALUES (1, 1, '{}',"
+                " CURRENT_TIMESTAMP)"
+            )
+        )
     database = Database(tmp_path)
     with database.session() as session:
         (mira,) = Students(session).every()
@@ -119,7 +152,9 @@ def test_players_of_an_older_file_become_students(tmp_path: Path) -> None:
     with engine.begin() as connection:
         config.attributes["connection"] = connection
         command.downgrade(config, "0004")
-        assert connection.execute(text("SELECT name, span_mm, little_finger, thumb_over FROM players")).all() == [("Mira", 95, "avoided", 1)]
+        assert connection.execute(
+            text("SELECT name, span_mm, little_finger, thumb_over FROM players")
+        ).all() == [("Mira", 95, "avoided", 1)]
 
 
 def test_an_existing_file_is_opened_again_in_wal_mode(database: Database) -> None:

@@ -9,7 +9,9 @@ from flask.testing import FlaskClient
 from clear_steps.core.grade import MEASURES
 from clear_steps.demo import demo_texts
 
-TAB = "Title: Porch\nTempo: 90\nTime: 4/4\nTuning: standard\n\n" + "\n".join(f"{name}|0---3---1---0---|" for name in "eBGDAE")
+TAB = "Title: Porch\nTempo: 90\nTime: 4/4\nTuning: standard\n\n" + "\n".join(
+    f"{name}|0---3---1---0---|" for name in "eBGDAE"
+)
 BROKEN = TAB.replace("e|0", "e|z")
 
 
@@ -49,7 +51,10 @@ def test_a_preview_of_an_unfinished_text_is_an_answer_and_no_error(client: Flask
 def test_saving_makes_revisions_and_a_stale_one_gets_409(client: FlaskClient) -> None:
     song = add(client)
     changed = TAB.replace("Porch", "Veranda")
-    assert client.post(f"/api/songs/{song}/revisions", json={"based_on": 1, "text": changed}).json["revision"] == 2
+    assert (
+        client.post(f"/api/songs/{song}/revisions", json={"based_on": 1, "text": changed}).json["revision"]
+        == 2
+    )
     stale = client.post(f"/api/songs/{song}/revisions", json={"based_on": 1, "text": TAB})
     assert (stale.status_code, stale.json["code"]) == (409, "stale_revision")
     broken = client.post(f"/api/songs/{song}/revisions", json={"based_on": 2, "text": BROKEN})
@@ -60,10 +65,16 @@ def test_saving_makes_revisions_and_a_stale_one_gets_409(client: FlaskClient) ->
 
 def test_hand_and_tempo_change_the_step(client: FlaskClient) -> None:
     wide = {"e": "5-5-5-5-5-5-5-5-", "G": "1-1-1-1-1-1-1-1-"}
-    song = add(client, "Tempo: 90\nTime: 4/4\nTuning: standard\n\n" + "\n".join(f"{name}|{wide.get(name, '-' * 16)}|" for name in "eBGDAE"))
+    song = add(
+        client,
+        "Tempo: 90\nTime: 4/4\nTuning: standard\n\n"
+        + "\n".join(f"{name}|{wide.get(name, '-' * 16)}|" for name in "eBGDAE"),
+    )
 
     def step(**query: object) -> float:
-        return float(client.get(f"/api/songs/{song}", query_string=query).json["analysis"]["parts"][0]["step"])
+        return float(
+            client.get(f"/api/songs/{song}", query_string=query).json["analysis"]["parts"][0]["step"]
+        )
 
     assert step(span_mm=75) > step() > step(span_mm=130)
     assert step(tempo=45) < step() < step(tempo=135)
@@ -88,8 +99,14 @@ def test_every_error_has_one_shape(client: FlaskClient, path: str, status: int, 
 
 def test_other_hosts_and_origins_are_not_served(client: FlaskClient) -> None:
     assert client.get("/api/songs", headers={"Host": "evil.example"}).status_code == 400
-    assert client.post("/api/songs", json={"text": TAB}, headers={"Origin": "http://evil.example"}).status_code == 403
-    assert client.post("/api/songs", json={"text": TAB}, headers={"Origin": "http://localhost"}).status_code == 201
+    assert (
+        client.post("/api/songs", json={"text": TAB}, headers={"Origin": "http://evil.example"}).status_code
+        == 403
+    )
+    assert (
+        client.post("/api/songs", json={"text": TAB}, headers={"Origin": "http://localhost"}).status_code
+        == 201
+    )
 
 
 def test_pages_come_with_a_strict_policy_and_a_fresh_nonce(client: FlaskClient) -> None:
@@ -103,12 +120,16 @@ def test_pages_come_with_a_strict_policy_and_a_fresh_nonce(client: FlaskClient) 
 
 
 def test_an_upload_past_the_limit_is_refused(client: FlaskClient) -> None:
-    answer = client.post("/api/preview", data=json.dumps({"text": "-" * 3_000_000}), content_type="application/json")
+    answer = client.post(
+        "/api/preview", data=json.dumps({"text": "-" * 3_000_000}), content_type="application/json"
+    )
     assert answer.status_code == 413
     assert set(answer.json) == {"code", "message", "place", "problems"}
 
 
-def test_what_nobody_foresaw_is_told_without_its_trace(client: FlaskClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_nobody_foresaw_is_told_without_its_trace(
+    client: FlaskClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr("clear_steps.web.routes.title_of", lambda text: 1 / 0)
     answer = client.post("/api/songs", json={"text": TAB})
     assert answer.status_code == 500

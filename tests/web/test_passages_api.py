@@ -24,9 +24,16 @@ def test_an_alternative_is_pinned_in_a_new_revision(client: FlaskClient) -> None
     ways = found["alternatives"]
     assert ways[0]["title"] == "As written"
     assert "|" in ways[1]["tab"]
-    saved = client.post(f"/api/songs/{song}/revisions", json={"based_on": found["revision"], "text": ways[1]["text"]})
+    saved = client.post(
+        f"/api/songs/{song}/revisions", json={"based_on": found["revision"], "text": ways[1]["text"]}
+    )
     assert saved.status_code == 201
-    notes = [note for event in saved.json["analysis"]["parts"][0]["bars"][0]["events"] for note in event["notes"] if note["fret"]]
+    notes = [
+        note
+        for event in saved.json["analysis"]["parts"][0]["bars"][0]["events"]
+        for note in event["notes"]
+        if note["fret"]
+    ]
     assert all(note["finger_pinned"] for note in notes)
     assert saved.json["analysis"]["parts"][0]["bars"][0]["step"] == ways[1]["step"]
     too_long = client.post(f"/api/songs/{song}/alternatives", json={"first": 0, "last": 99})
@@ -37,10 +44,17 @@ def test_an_alternative_is_pinned_in_a_new_revision(client: FlaskClient) -> None
 def test_readings_are_begun_and_put_in_use_as_revisions(client: FlaskClient) -> None:
     song = add(client)
     begun = client.post(f"/api/songs/{song}/readings", json={"based_on": 1, "bar": 2, "name": "live"}).json
-    assert [(row["name"], row["in_use"]) for row in begun["analysis"]["parts"][0]["readings"]] == [("as first written", False), ("live", True)]
-    used = client.post(f"/api/songs/{song}/readings/use", json={"based_on": 2, "bar": 2, "name": "as first written"}).json
+    assert [(row["name"], row["in_use"]) for row in begun["analysis"]["parts"][0]["readings"]] == [
+        ("as first written", False),
+        ("live", True),
+    ]
+    used = client.post(
+        f"/api/songs/{song}/readings/use", json={"based_on": 2, "bar": 2, "name": "as first written"}
+    ).json
     assert used["revision"] == 3
-    assert [row["name"] for row in used["analysis"]["parts"][0]["readings"] if row["in_use"]] == ["as first written"]
+    assert [row["name"] for row in used["analysis"]["parts"][0]["readings"] if row["in_use"]] == [
+        "as first written"
+    ]
     stale = client.post(f"/api/songs/{song}/readings", json={"based_on": 1, "bar": 2, "name": "third"})
     assert stale.status_code == 409
 
@@ -62,7 +76,9 @@ def test_a_step_of_the_teachers_own_stands_beside_and_its_difference_is_listed(c
     row = client.get("/api/differences").json["differences"][0]
     assert (row["own"], row["measure"] != "") == (2.5, True)
     assert client.get("/api/songs").json["songs"][0]["own_step"] == 2.5
-    assert client.put(f"/api/songs/{song}/own-step", json={"part_index": 0, "step": None}).json["own_steps"] == [None]
+    assert client.put(f"/api/songs/{song}/own-step", json={"part_index": 0, "step": None}).json[
+        "own_steps"
+    ] == [None]
 
 
 def test_a_copied_ladder_grades_and_the_shipped_one_comes_back(client: FlaskClient) -> None:
@@ -77,14 +93,24 @@ def test_a_copied_ladder_grades_and_the_shipped_one_comes_back(client: FlaskClie
             curve["points"] = [[0.1, 5], [0.2, 9], [1, 10]]
     tried = client.post("/api/ladder/preview", json={"ladder": ladder}).json["songs"][0]
     assert tried["step_then"] > tried["step"] + 0.5
-    assert client.get(f"/api/songs/{song}").json["analysis"]["ladder"] == before["ladder"], "a preview stores nothing"
+    assert client.get(f"/api/songs/{song}").json["analysis"]["ladder"] == before["ladder"], (
+        "a preview stores nothing"
+    )
     stored = client.post("/api/ladders", json={"ladder": ladder}).json
     after = client.get(f"/api/songs/{song}").json["analysis"]
     assert after["ladder"] == "Studio"
     assert after["parts"][0]["step"] == tried["step_then"]
-    again = client.post(f"/api/ladders/{stored['id']}/revisions", json={"based_on": 1, "ladder": ladder | {"name": "Studio 2"}})
+    again = client.post(
+        f"/api/ladders/{stored['id']}/revisions",
+        json={"based_on": 1, "ladder": ladder | {"name": "Studio 2"}},
+    )
     assert again.json["revision"] == 2
-    assert client.post(f"/api/ladders/{stored['id']}/revisions", json={"based_on": 1, "ladder": ladder}).status_code == 409
+    assert (
+        client.post(
+            f"/api/ladders/{stored['id']}/revisions", json={"based_on": 1, "ladder": ladder}
+        ).status_code
+        == 409
+    )
     client.put("/api/ladder/choice", json={"ladder_id": None})
     assert client.get(f"/api/songs/{song}").json["analysis"] == before
 
@@ -104,14 +130,21 @@ def encoded(content: bytes) -> str:
 
 def test_a_file_is_looked_at_before_anything_is_stored(client: FlaskClient) -> None:
     content = write_musicxml(read_tab(TEXT).song)
-    found = client.post("/api/imports", json={"name": "song.musicxml", "content_base64": encoded(content)}).json
+    found = client.post(
+        "/api/imports", json={"name": "song.musicxml", "content_base64": encoded(content)}
+    ).json
     assert found["read"]
     assert "Tuning: drop D" in found["text"]
     assert client.get("/api/songs").json["songs"] == []
-    refused = client.post("/api/imports", json={"name": "song.musicxml", "content_base64": encoded(b"<score-partwise>")})
+    refused = client.post(
+        "/api/imports", json={"name": "song.musicxml", "content_base64": encoded(b"<score-partwise>")}
+    )
     assert refused.status_code == 422
     assert "well-formed" in refused.json["message"]
-    assert client.post("/api/imports", json={"name": "a.exe", "content_base64": encoded(b"MZ")}).status_code == 422
+    assert (
+        client.post("/api/imports", json={"name": "a.exe", "content_base64": encoded(b"MZ")}).status_code
+        == 422
+    )
     assert client.post("/api/imports", json={"name": "a.tab", "content_base64": "%%%"}).status_code == 422
 
 
@@ -126,11 +159,18 @@ def test_a_song_leaves_as_a_file(client: FlaskClient) -> None:
 
 
 def test_a_students_habits_change_the_fingering(client: FlaskClient) -> None:
-    player = client.post("/api/students", json={"name": "Ines", "span_mm": 90, "little_finger": "avoided", "thumb_over": True}).json
+    player = client.post(
+        "/api/students", json={"name": "Ines", "span_mm": 90, "little_finger": "avoided", "thumb_over": True}
+    ).json
     assert (player["little_finger"], player["thumb_over"]) == ("avoided", True)
     song = add(client)
     desk = client.get(f"/api/songs/{song}?span_mm=90&little_finger=avoided").json
-    fingers = [note["finger"] for bar in desk["analysis"]["parts"][0]["bars"] for event in bar["events"] for note in event["notes"]]
+    fingers = [
+        note["finger"]
+        for bar in desk["analysis"]["parts"][0]["bars"]
+        for event in bar["events"]
+        for note in event["notes"]
+    ]
     assert fingers.count("4") < 3
 
 

@@ -7,7 +7,13 @@ from clear_steps.demo import demo_texts
 from clear_steps.web.version_schemas import LayerName
 from tests.web.test_versions_api import add, finished
 
-TOMKE = {"name": "Tomke", "span_mm": 78, "notes_per_second": 2.5, "unknown_techniques": ["bend_whole", "vibrato"], "hardest_shape": "no barre"}
+TOMKE = {
+    "name": "Tomke",
+    "span_mm": 78,
+    "notes_per_second": 2.5,
+    "unknown_techniques": ["bend_whole", "vibrato"],
+    "hardest_shape": "no barre",
+}
 
 
 def test_a_student_is_kept_with_limits_and_a_taken_name_is_refused(client: FlaskClient) -> None:
@@ -43,14 +49,23 @@ def test_a_version_within_a_students_limits_says_for_whom_it_is(client: FlaskCli
     client.post("/api/students", json=TOMKE)
     version = client.get(f"/api/versions/{version_for(client, song, target=10, student_id=1)}").json
     assert (version["student"], version["asked"]) == ("Tomke", "what Tomke can play")
-    bends = [note["bend_half_tones"] for bar in version["version"]["parts"][0]["bars"] for event in bar["events"] for note in event["notes"]]
+    bends = [
+        note["bend_half_tones"]
+        for bar in version["version"]["parts"][0]["bars"]
+        for event in bar["events"]
+        for note in event["notes"]
+    ]
     assert version["reached"]
     assert 2 not in bends
-    assert any("not known yet" in edit["reason"] or "notes a second" in edit["reason"] for edit in version["edits"])
+    assert any(
+        "not known yet" in edit["reason"] or "notes a second" in edit["reason"] for edit in version["edits"]
+    )
     # What the student could do then stays with the version, whatever is learnt later.
     client.put("/api/students/1", json={**TOMKE, "notes_per_second": 0.5, "based_on": 1})
     assert client.get(f"/api/versions/{version['id']}").json == version
-    refused = client.put(f"/api/versions/{version['id']}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}).json
+    refused = client.put(
+        f"/api/versions/{version['id']}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}
+    ).json
     assert not refused["reached"]
     assert client.post(f"/api/songs/{song}/versions", json={"target": 10, "student_id": 9}).status_code == 404
 
@@ -65,7 +80,12 @@ def test_parts_say_what_can_be_asked_of_them(client: FlaskClient) -> None:
     assert [part["carries_the_tune"] for part in parts] == [False, True]
     together = version_for(client, song, target=10, layer="one guitar", part_index=1)
     assert client.get(f"/api/versions/{together}").json["asked"] == "the guitars as one part"
-    job = finished(client, client.post(f"/api/songs/{song}/versions", json={"target": 10, "layer": "one guitar", "part_index": 0}).json)
+    job = finished(
+        client,
+        client.post(
+            f"/api/songs/{song}/versions", json={"target": 10, "layer": "one guitar", "part_index": 0}
+        ).json,
+    )
     assert (job["state"], "carries the tune" in str(job["message"])) == ("failed", True)
 
 
@@ -80,29 +100,46 @@ def test_short_bars_are_filled_when_asked(client: FlaskClient) -> None:
 def test_a_note_is_changed_by_hand(client: FlaskClient) -> None:
     song = add(client)
     version_id = version_for(client, song, target=10)
-    changed = client.put(f"/api/versions/{version_id}/bars/0/note", json={"event": 0, "string": 4, "fret": 2}).json
+    changed = client.put(
+        f"/api/versions/{version_id}/bars/0/note", json={"event": 0, "string": 4, "fret": 2}
+    ).json
     notes = changed["version"]["parts"][0]["bars"][0]["events"][0]["notes"]
     assert (4, 2) in [(note["string"], note["fret"]) for note in notes]
     assert [edit["kind"] for edit in changed["edits"]] == ["hand"]
     halved = client.put(f"/api/versions/{version_id}/bars/0/note", json={"event": 0, "halve": True}).json
-    assert len(halved["version"]["parts"][0]["bars"][0]["events"]) == len(changed["version"]["parts"][0]["bars"][0]["events"]) + 1
+    assert (
+        len(halved["version"]["parts"][0]["bars"][0]["events"])
+        == len(changed["version"]["parts"][0]["bars"][0]["events"]) + 1
+    )
     refused = client.put(f"/api/versions/{version_id}/bars/0/note", json={"event": 0, "string": 8, "fret": 2})
     assert (refused.status_code, "string" in refused.json["message"]) == (422, True)
-    assert client.put(f"/api/versions/{version_id}/bars/99/note", json={"event": 0, "string": 1, "fret": 2}).status_code == 422
+    assert (
+        client.put(
+            f"/api/versions/{version_id}/bars/99/note", json={"event": 0, "string": 1, "fret": 2}
+        ).status_code
+        == 422
+    )
 
 
-def test_a_bar_changed_by_hand_while_an_edit_was_refused_falls_when_that_one_is_taken_back(client: FlaskClient) -> None:
+def test_a_bar_changed_by_hand_while_an_edit_was_refused_falls_when_that_one_is_taken_back(
+    client: FlaskClient,
+) -> None:
     song = add(client)
     version_id = version_for(client, song, target=4)
     first = client.get(f"/api/versions/{version_id}").json["edits"][0]
     bar = first["bars"][0] - 1
     client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]})
-    by_hand = client.put(f"/api/versions/{version_id}/bars/{bar}/note", json={"event": 0, "string": 3, "fret": 2}).json
+    by_hand = client.put(
+        f"/api/versions/{version_id}/bars/{bar}/note", json={"event": 0, "string": 3, "fret": 2}
+    ).json
     assert not by_hand["edits"][-1]["refused"]
     back = client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json
     assert (back["edits"][-1]["refused"], back["edits"][-1]["refused_itself"]) == (True, False)
     assert "does not find the notes that it replaces" in back["edits"][-1]["reason"]
-    assert client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]}).json["tab"] == by_hand["tab"]
+    assert (
+        client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]}).json["tab"]
+        == by_hand["tab"]
+    )
 
 
 def test_a_version_is_put_away_and_brought_back(client: FlaskClient) -> None:
@@ -116,23 +153,39 @@ def test_a_version_is_put_away_and_brought_back(client: FlaskClient) -> None:
 def test_a_group_plays_versions_and_the_original_together(client: FlaskClient) -> None:
     song = add(client)
     version_id = version_for(client, song, target=4)
-    body = {"name": "Thursday group", "seats": [{"who": "Anselm"}, {"who": "Tomke", "version_id": version_id}]}
+    body = {
+        "name": "Thursday group",
+        "seats": [{"who": "Anselm"}, {"who": "Tomke", "version_id": version_id}],
+    }
     made = client.post(f"/api/songs/{song}/groups", json=body)
     assert made.status_code == 201
-    assert [(seat["who"], seat["plays"]) for seat in made.json["seats"]] == [("Anselm", "the original"), ("Tomke", "asked for Step 4")]
+    assert [(seat["who"], seat["plays"]) for seat in made.json["seats"]] == [
+        ("Anselm", "the original"),
+        ("Tomke", "asked for Step 4"),
+    ]
     assert made.json["seats"][1]["step"] <= 4.05 < made.json["seats"][0]["step"]
     assert len({len(seat["part"]["bars"]) for seat in made.json["seats"]}) == 1
     group = made.json["id"]
-    assert client.put(f"/api/groups/{group}", json={**body, "name": "Friday group", "based_on": 1}).json["number"] == 2
+    assert (
+        client.put(f"/api/groups/{group}", json={**body, "name": "Friday group", "based_on": 1}).json[
+            "number"
+        ]
+        == 2
+    )
     assert client.put(f"/api/groups/{group}", json={**body, "based_on": 1}).status_code == 409
-    assert client.get(f"/api/songs/{song}/groups").json["groups"] == [{"id": group, "name": "Friday group", "who": ["Anselm", "Tomke"]}]
+    assert client.get(f"/api/songs/{song}/groups").json["groups"] == [
+        {"id": group, "name": "Friday group", "who": ["Anselm", "Tomke"]}
+    ]
     assert client.get(f"/api/groups/{group}").json["name"] == "Friday group"
 
 
 def test_a_seat_must_play_something_of_the_song(client: FlaskClient) -> None:
     song = add(client)
     for seat, status in (({"who": "A", "part_index": 3}, 422), ({"who": "A", "version_id": 77}, 404)):
-        assert client.post(f"/api/songs/{song}/groups", json={"name": "G", "seats": [seat]}).status_code == status
+        assert (
+            client.post(f"/api/songs/{song}/groups", json={"name": "G", "seats": [seat]}).status_code
+            == status
+        )
     assert client.post(f"/api/songs/{song}/groups", json={"name": "G", "seats": []}).status_code == 422
     assert client.post("/api/songs/77/groups", json={"name": "G", "seats": [{"who": "A"}]}).status_code == 404
     assert client.get("/api/groups/5").status_code == 404

@@ -52,7 +52,9 @@ def test_refusing_and_taking_back_is_stored_and_graded_anew(client: FlaskClient,
     assert client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json == before
 
 
-def test_edits_that_do_the_same_in_several_bars_are_told_together(client: FlaskClient, version_id: int) -> None:
+def test_edits_that_do_the_same_in_several_bars_are_told_together(
+    client: FlaskClient, version_id: int
+) -> None:
     edits = client.get(f"/api/versions/{version_id}").json["edits"]
     together = [edit for edit in edits if sum(other["alike"] == edit["alike"] for other in edits) > 1]
     assert len({edit["alike"] for edit in together}) < len(together)
@@ -61,7 +63,9 @@ def test_edits_that_do_the_same_in_several_bars_are_told_together(client: FlaskC
     assert all(kinds[edit["alike"]] == edit["kind"] for edit in together)
 
 
-def test_from_where_on_a_version_is_still_the_tune_is_the_teachers_to_say(client: FlaskClient, version_id: int) -> None:
+def test_from_where_on_a_version_is_still_the_tune_is_the_teachers_to_say(
+    client: FlaskClient, version_id: int
+) -> None:
     assert client.get(f"/api/versions/{version_id}").json["kept"]["still_the_tune"]
     ladder = client.get("/api/ladder").json["ladder"]
     assert ladder["tune_floor"] == 60
@@ -71,22 +75,32 @@ def test_from_where_on_a_version_is_still_the_tune_is_the_teachers_to_say(client
 
 def test_refusing_all_gives_the_original_back(client: FlaskClient, version_id: int) -> None:
     version = client.get(f"/api/versions/{version_id}").json
-    answer = client.put(f"/api/versions/{version_id}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}).json
+    answer = client.put(
+        f"/api/versions/{version_id}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}
+    ).json
     assert answer["version"]["parts"] == answer["original"]["parts"]
     assert answer["kept"]["overall"] == 100
 
 
-def test_a_version_says_when_its_song_has_moved_on_and_is_carried_over(client: FlaskClient, version_id: int) -> None:
+def test_a_version_says_when_its_song_has_moved_on_and_is_carried_over(
+    client: FlaskClient, version_id: int
+) -> None:
     changed = BENDS.replace("Title: Burnt sugar", "Title: Burnt honey")
     assert client.post("/api/songs/1/revisions", json={"based_on": 1, "text": changed}).status_code == 201
     old = client.get(f"/api/versions/{version_id}").json
     assert (old["revision"], old["latest_revision"], old["title"]) == (1, 2, "Burnt sugar")
     carried = client.post(f"/api/versions/{version_id}/carried")
     assert carried.status_code == 201
-    assert (carried.json["revision"], carried.json["title"], len(carried.json["edits"])) == (2, "Burnt honey", len(old["edits"]))
+    assert (carried.json["revision"], carried.json["title"], len(carried.json["edits"])) == (
+        2,
+        "Burnt honey",
+        len(old["edits"]),
+    )
 
 
-def test_an_edit_whose_bar_was_rewritten_is_carried_over_but_does_not_stand_and_says_so(client: FlaskClient, version_id: int) -> None:
+def test_an_edit_whose_bar_was_rewritten_is_carried_over_but_does_not_stand_and_says_so(
+    client: FlaskClient, version_id: int
+) -> None:
     old = client.get(f"/api/versions/{version_id}").json
     rewritten = BENDS.replace("7b9-7b9r7", "7---5----")
     assert rewritten != BENDS
@@ -99,8 +113,13 @@ def test_an_edit_whose_bar_was_rewritten_is_carried_over_but_does_not_stand_and_
     assert all("does not find the notes" in edit["reason"] for edit in fallen)
 
 
-@pytest.mark.parametrize(("body", "words"), [({"target": 0}, "target"), ({"target": 4, "part_index": 7}, "part is 7; expected 0 to 0")])
-def test_what_cannot_be_asked_for_is_refused(client: FlaskClient, body: dict[str, object], words: str) -> None:
+@pytest.mark.parametrize(
+    ("body", "words"),
+    [({"target": 0}, "target"), ({"target": 4, "part_index": 7}, "part is 7; expected 0 to 0")],
+)
+def test_what_cannot_be_asked_for_is_refused(
+    client: FlaskClient, body: dict[str, object], words: str
+) -> None:
     answer = client.post(f"/api/songs/{add(client)}/versions", json=body)
     assert answer.status_code == 422
     assert words in answer.json["message"]

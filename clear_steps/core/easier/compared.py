@@ -11,7 +11,8 @@ from clear_steps.core.score import Part, Song
 
 @dataclass(frozen=True, slots=True)
 class Compared:
-    """A version fingered and graded anew, the ids of edits that do not stand, and what is kept of the whole and of every bar (per cent)."""
+    """A version fingered and graded anew, the ids of edits that do not stand, and what is kept of the whole
+    and of every bar (per cent)."""
 
     version: Part
     gone: frozenset[int]
@@ -20,8 +21,17 @@ class Compared:
     kept_by_bar: tuple[float, ...]
 
 
-def compared(song: Song, part: Part, ladder: Ladder, edits: Sequence[Edit], refused: Sequence[int], request: GradeRequest) -> Compared:
+def compared(
+    song: Song,
+    part: Part,
+    ladder: Ladder,
+    edits: Sequence[Edit],
+    refused: Sequence[int],
+    request: GradeRequest,
+) -> Compared:
     """The version with some edits refused."""
     version, gone = standing(part, edits, refused)
     scores = KeptSoFar(part, half_tones=transposition(edits, refused))
-    return Compared(version, gone, grade_part(song, version, ladder, request), scores.of(version), scores.by_bar(version))
+    return Compared(
+        version, gone, grade_part(song, version, ladder, request), scores.of(version), scores.by_bar(version)
+    )

@@ -10,7 +10,8 @@ from clear_steps.core.score import Bar, Event, Metre, Part, Tuning
 
 @dataclass(frozen=True)  # no slots: what is asked for often is kept
 class Change:
-    """Events of one bar from `start` (quarters) on, and what stands there instead; equally long, unless the bar gets another metre."""
+    """Events of one bar from `start` (quarters) on, and what stands there instead; equally long, unless the
+    bar gets another metre."""
 
     bar: int
     start: Fraction
@@ -21,7 +22,9 @@ class Change:
     @cached_property
     def stop(self) -> Fraction:
         """Where the change ends in the bar, in quarters, before or after it, whichever is later."""
-        return self.start + max(sum((event.quarters for event in events), Fraction(0)) for events in (self.before, self.after))
+        return self.start + max(
+            sum((event.quarters for event in events), Fraction(0)) for events in (self.before, self.after)
+        )
 
     def overlaps(self, other: "Change") -> bool:
         """Whether both touch the same stretch of the same bar."""
@@ -62,7 +65,8 @@ class Edit:
 
 
 def alike(edits: Sequence[Edit]) -> dict[int, int]:
-    """By id: the first of the edits that belong together: made in one go for one reason, or the very same in another bar."""
+    """By id: the first of the edits that belong together: made in one go for one reason, or the very same in
+    another bar."""
     firsts: dict[object, int] = {}
     for edit in edits:
         what, why = edit.what, (edit.kind, edit.bars, edit.reason, edit.effect)
@@ -98,7 +102,9 @@ def _changed(bar: Bar, change: Change) -> Bar | None:
     last = first + len(change.before)
     if bar.events[first:last] != change.before:
         return None
-    return replace(bar, metre=change.metre or bar.metre, events=(*bar.events[:first], *change.after, *bar.events[last:]))
+    return replace(
+        bar, metre=change.metre or bar.metre, events=(*bar.events[:first], *change.after, *bar.events[last:])
+    )
 
 
 def refused_with(edits: Sequence[Edit], refused: Iterable[int]) -> frozenset[int]:
@@ -116,9 +122,11 @@ def version_of(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -
 
 
 def standing(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -> tuple[Part, frozenset[int]]:
-    """The original with the kept edits, and the ids of those that do not stand: refused, built on such a one, or without what they replace.
+    """The original with the kept edits, and the ids of those that do not stand: refused, built on such a one,
+    or without what they replace.
 
-    A bar changed by hand while another edit of it was refused no longer finds its notes once that one is taken back; it stands again when it is refused.
+    A bar changed by hand while another edit of it was refused no longer finds its notes once that one is
+    taken back; it stands again when it is refused.
     """
     gone = refused_with(edits, refused)
     version = applied(part, (change for edit in edits if edit.id not in gone for change in edit.changes))
@@ -130,7 +138,9 @@ def standing(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -> 
     return version, gone
 
 
-def _as_far_as_they_fit(part: Part, edits: Sequence[Edit], refused: frozenset[int]) -> tuple[Part, frozenset[int]]:
+def _as_far_as_they_fit(
+    part: Part, edits: Sequence[Edit], refused: frozenset[int]
+) -> tuple[Part, frozenset[int]]:
     gone, version = set(refused), part
     for edit in edits:
         fitted = None if edit.id in gone or gone & set(edit.builds_on) else applied(version, edit.changes)
@@ -149,4 +159,6 @@ def transposition(edits: Sequence[Edit], refused: Iterable[int] = ()) -> int:
 
 def dependencies(edits: Sequence[Edit], changes: Sequence[Change]) -> tuple[int, ...]:
     """Ids of the edits that new changes build on: the ones that touched the same stretch."""
-    return tuple(edit.id for edit in edits if any(old.overlaps(new) for old in edit.changes for new in changes))
+    return tuple(
+        edit.id for edit in edits if any(old.overlaps(new) for old in edit.changes for new in changes)
+    )

@@ -1,4 +1,5 @@
-"""Edits made before the search begins: what the teacher asked for by name, and what an instrument always needs."""
+"""Edits made before the search begins: what the teacher asked for by name, and what an instrument always
+needs."""
 
 from collections import Counter
 from collections.abc import Iterator
@@ -13,12 +14,16 @@ from clear_steps.core.grade import GradeRequest, Ladder
 from clear_steps.core.score import Bar, Event, Instrument, Metre, Part, Song
 
 FILL = "fill"
-_WIDE_BEND = 2  # half tones; wider than a half tone is not practical on steel or nylon strings (common practice, no source)
+# half tones; wider than a half tone is not practical on steel or nylon strings (common practice, no source)
+_WIDE_BEND = 2
 _NO_WIDE_BENDS = (Instrument.ACOUSTIC, Instrument.CLASSICAL)
 
 
-def given_edits(song: Song, part: Part, ladder: Ladder, wish: Wish, request: GradeRequest) -> tuple[Edit, ...]:
-    """Tuning and capo, short bars filled, wide bends off an acoustic guitar; raises InvalidValueError where a wish cannot be had."""
+def given_edits(
+    song: Song, part: Part, ladder: Ladder, wish: Wish, request: GradeRequest
+) -> tuple[Edit, ...]:
+    """Tuning and capo, short bars filled, wide bends off an acoustic guitar; raises InvalidValueError where a
+    wish cannot be had."""
     edits = [setup_edit(song, part, ladder, wish.setup, request)] if wish.setup else []
     version = version_of(part, edits)
     made = [*_without_wide_bends(version), *(_filled(version) if wish.fill_short_bars else ())]
@@ -35,10 +40,15 @@ def _without_wide_bends(part: Part) -> Iterator[Edit]:
         taken: list[Change] = []
         for name, kind in (("bend-slide", bend_to_slide), ("bend-fret", bend_to_fret)):
             for change in (change for changes in kind(part, index) for change in changes):
-                if any(_bends_wide(event) for event in change.before) and not any(change.overlaps(other) for other in taken):
+                if any(_bends_wide(event) for event in change.before) and not any(
+                    change.overlaps(other) for other in taken
+                ):
                     taken.append(change)
                     where = f"bar {part.bar_number(index)}"
-                    reason = f"{where.capitalize()}: a bend of a whole tone or more is not practical on this {part.instrument} guitar."
+                    reason = (
+                        f"{where.capitalize()}: a bend of a whole tone or more is not practical on this"
+                        f" {part.instrument} guitar."
+                    )
                     yield Edit(0, name, (change,), reason, f"{where}: no wide bend", 0.0)
 
 
@@ -56,7 +66,9 @@ def short_bars(part: Part) -> tuple[int, ...]:
     if not part.bars:
         return ()
     usual = usual_metre(part)
-    return tuple(index for index, bar in enumerate(part.bars) if bar.metre.quarters < usual.quarters and not bar.pickup)
+    return tuple(
+        index for index, bar in enumerate(part.bars) if bar.metre.quarters < usual.quarters and not bar.pickup
+    )
 
 
 def _filled(part: Part) -> Iterator[Edit]:
@@ -65,11 +77,20 @@ def _filled(part: Part) -> Iterator[Edit]:
         number, bar = part.bar_number(index), part.bars[index]
         change = _held_on(bar, index, usual_metre(part))
         reason = f"Bar {number}: asked for: the bar of {bar.metre} at the usual length."
-        yield Edit(0, FILL, (change,), reason, f"bar {number}: {bar.metre} filled to {change.metre}; it no longer fits the recording", 0.0)
+        yield Edit(
+            0,
+            FILL,
+            (change,),
+            reason,
+            f"bar {number}: {bar.metre} filled to {change.metre}; it no longer fits the recording",
+            0.0,
+        )
 
 
 def _held_on(bar: Bar, index: int, metre: Metre) -> Change:
     last, missing = bar.events[-1], metre.quarters - bar.quarters
-    held = Event(missing, tuple(replace(note, tied=True, techniques=frozenset(), bend=None) for note in last.notes))
+    held = Event(
+        missing, tuple(replace(note, tied=True, techniques=frozenset(), bend=None) for note in last.notes)
+    )
     after = (last, held) if last.notes else (replace(last, quarters=last.quarters + missing),)
     return Change(index, bar.onsets[-1] if bar.onsets else Fraction(0), (last,), after, metre)

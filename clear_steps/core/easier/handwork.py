@@ -13,8 +13,11 @@ HAND = "hand"  # the kind of an edit that the teacher made
 _SHORTEST = Fraction(1, 16)  # of a quarter, that an event may be halved to
 
 
-def by_hand(part: Part, edits: Sequence[Edit], refused: Iterable[int], bar: int, events: tuple[Event, ...]) -> Edit:
-    """A teacher's own edit of one bar of the version as it stands; raises InvalidValueError for a bar that is not there."""
+def by_hand(
+    part: Part, edits: Sequence[Edit], refused: Iterable[int], bar: int, events: tuple[Event, ...]
+) -> Edit:
+    """A teacher's own edit of one bar of the version as it stands; raises InvalidValueError for a bar that is
+    not there."""
     if not 0 <= bar < len(part.bars):
         raise InvalidValueError("bar", bar, f"0 to {len(part.bars) - 1}")
     version, gone = standing(part, edits, refused)
@@ -27,7 +30,8 @@ def by_hand(part: Part, edits: Sequence[Edit], refused: Iterable[int], bar: int,
 
 
 def set_note(part: Part, bar: int, event: int, string: int, fret: int | None) -> tuple[Event, ...]:
-    """The events of a bar with one note put on a string, or changed, or (without a fret) taken out; raises InvalidValueError."""
+    """The events of a bar with one note put on a string, or changed, or (without a fret) taken out; raises
+    InvalidValueError."""
     if not 1 <= string <= part.tuning.strings:
         raise InvalidValueError("string", string, f"1 to {part.tuning.strings}")
     if fret is not None and not 0 <= fret <= part.highest_fret:
@@ -39,9 +43,20 @@ def set_note(part: Part, bar: int, event: int, string: int, fret: int | None) ->
     others = [note for note in written.notes if note.string != string]
     made = with_notes(written, others if fret is None else [*others, _changed(there, string, fret)])
     events = part.bars[bar].events
-    held = next((count for count, after in enumerate(events[event + 1 :]) if not _is_held(after, string)), len(events) - event - 1)
-    if held == len(events) - event - 1 and bar + 1 < len(part.bars) and _is_held(part.bars[bar + 1].events[0], string):
-        raise InvalidValueError("note", f"string {string}", "a note that is not held into the next bar; write the bars anew instead")
+    held = next(
+        (count for count, after in enumerate(events[event + 1 :]) if not _is_held(after, string)),
+        len(events) - event - 1,
+    )
+    if (
+        held == len(events) - event - 1
+        and bar + 1 < len(part.bars)
+        and _is_held(part.bars[bar + 1].events[0], string)
+    ):
+        raise InvalidValueError(
+            "note",
+            f"string {string}",
+            "a note that is not held into the next bar; write the bars anew instead",
+        )
     after = (_held(each, string, fret) for each in events[event + 1 : event + 1 + held])
     return (*events[:event], made, *after, *events[event + 1 + held :])
 
@@ -52,7 +67,10 @@ def _is_held(event: Event, string: int) -> bool:
 
 def _held(event: Event, string: int, fret: int | None) -> Event:
     """A note held on from the one that changed, changed with it."""
-    notes = (note if note.string != string else None if fret is None else replace(note, fret=fret) for note in event.notes)
+    notes = (
+        note if note.string != string else None if fret is None else replace(note, fret=fret)
+        for note in event.notes
+    )
     return with_notes(event, [note for note in notes if note])
 
 
@@ -61,7 +79,8 @@ def _changed(there: Note | None, string: int, fret: int) -> Note:
 
 
 def halved(part: Part, bar: int, event: int) -> tuple[Event, ...]:
-    """The events of a bar with one of them half as long and a rest after it, for a note to be put there; raises InvalidValueError."""
+    """The events of a bar with one of them half as long and a rest after it, for a note to be put there;
+    raises InvalidValueError."""
     written = _event(part.bars[bar], event)
     half = written.quarters / 2
     if half < _SHORTEST:

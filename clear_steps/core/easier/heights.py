@@ -12,7 +12,8 @@ TOLERANCE = 0.05  # reached means at most this above the target
 
 @dataclass(frozen=True, slots=True)
 class Height:
-    """A bar's grade, the level the search sees it at, the measure behind that, and the student's limit it goes past, in words."""
+    """A bar's grade, the level the search sees it at, the measure behind that, and the student's limit it
+    goes past, in words."""
 
     grade: BarGrade
     level: float
@@ -26,12 +27,15 @@ class Height:
 
 
 def heights_of(grading: Grading, part: Part, target: float, ability: Ability | None) -> tuple[Height, ...]:
-    """The height of every bar; one that goes beyond a student stands as far above the target, if not higher by its Step."""
+    """The height of every bar; one that goes beyond a student stands as far above the target, if not higher
+    by its Step."""
     rows = zip(grading.bars, part.bars, grading.fingered.hands[grading.hand], strict=True)
     return tuple(_height(bar, written, grips, target, ability) for bar, written, grips in rows)
 
 
-def _height(bar: BarGrade, written: Bar, grips: Sequence[Grip], target: float, ability: Ability | None) -> Height:
+def _height(
+    bar: BarGrade, written: Bar, grips: Sequence[Grip], target: float, ability: Ability | None
+) -> Height:
     furthest = next(iter(ability.beyond(bar, written, grips)), None) if ability else None
     if furthest is None or bar.step > target + furthest.steps:
         return Height(bar, bar.step, bar.hardest_measure)
@@ -41,7 +45,10 @@ def _height(bar: BarGrade, written: Bar, grips: Sequence[Grip], target: float, a
 
 def is_reached(grading: Grading, part: Part, target: float, ability: Ability | None = None) -> bool:
     """Whether every bar and the song stand at the target, and nothing goes beyond the student."""
-    return max([grading.step, *(bar.level for bar in heights_of(grading, part, target, ability))]) <= target + TOLERANCE
+    return (
+        max([grading.step, *(bar.level for bar in heights_of(grading, part, target, ability))])
+        <= target + TOLERANCE
+    )
 
 
 class Heights:
@@ -64,10 +71,17 @@ class Heights:
     def at(self, version: Part, index: int) -> Height:
         """The height of one bar."""
         grading = self.graded(version)
-        return _height(grading.bars[index], version.bars[index], grading.fingered.hands[grading.hand][index], self._lowest, self._ability)
+        return _height(
+            grading.bars[index],
+            version.bars[index],
+            grading.fingered.hands[grading.hand][index],
+            self._lowest,
+            self._ability,
+        )
 
     def glimpsed(self, version: Part, index: int, hand: int) -> Height:
-        """The height of one bar with one hand's fingering, the one chosen for a version that it was made of: quicker, nearly always the same."""
+        """The height of one bar with one hand's fingering, the one chosen for a version that it was made of:
+        quicker, nearly always the same."""
         bar, grips = self._grader.glimpse(version, index, hand)
         return _height(bar, version.bars[index], grips, self._lowest, self._ability)
 

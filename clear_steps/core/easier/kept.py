@@ -64,9 +64,14 @@ class KeptSoFar:
         self._half_tones = half_tones
         self._original, self._weights = original, tuple(weights[score] for score in WEIGHTS)
         has_bass = _has_bass(original)
-        self._wanted = [_wanted(original, bar, own, has_bass) for bar, own in zip(original.bars, salience_of(original), strict=True)]
+        self._wanted = [
+            _wanted(original, bar, own, has_bass)
+            for bar, own in zip(original.bars, salience_of(original), strict=True)
+        ]
         self._worth = _worth_of_a_point([wanted.possible for wanted in self._wanted], self._weights)
-        self._tallies: dict[tuple[int, int], tuple[Bar, _Tally, float]] = {}  # with its points; the bar is held, so that its id stays its own
+        self._tallies: dict[
+            tuple[int, int], tuple[Bar, _Tally, float]
+        ] = {}  # with its points; the bar is held, so that its id stays its own
 
     def of(self, version: Part) -> Kept:
         """Scores of a version, compared through the transposition that was stated."""
@@ -80,7 +85,10 @@ class KeptSoFar:
 
     def by_bar(self, version: Part) -> tuple[float, ...]:
         """What is kept of every bar by itself, in per cent."""
-        return tuple(_scored([self._tally(index, version)], self._weights).overall for index in range(len(version.bars)))
+        return tuple(
+            _scored([self._tally(index, version)], self._weights).overall
+            for index in range(len(version.bars))
+        )
 
     def _tally(self, index: int, version: Part) -> _Tally:
         return self._counted(index, version)[1]
@@ -91,7 +99,13 @@ class KeptSoFar:
         if key not in self._tallies:
             as_written = bar.events == self._original.bars[index].events
             # Through the stated transposition a version's bar is heard where the original's would be.
-            part = self._original if as_written and version.tuning == self._original.tuning and version.capo == self._original.capo else version
+            part = (
+                self._original
+                if as_written
+                and version.tuning == self._original.tuning
+                and version.capo == self._original.capo
+                else version
+            )
             tally = _against(self._wanted[index], part, bar, self._half_tones if part is version else 0)
             self._tallies[key] = (bar, tally, sum(map(mul, tally.kept, self._worth)))
         return self._tallies[key]
@@ -101,7 +115,10 @@ def _worth_of_a_point(possible: Sequence[_Scores], weights: Sequence[float]) -> 
     """By score: what a point kept of it adds to the overall score."""
     wholes = [sum(points) for points in zip(*possible, strict=True)] or [0.0 for _ in weights]
     total = sum(weight for weight, whole in zip(weights, wholes, strict=True) if whole)
-    return tuple(100.0 * weight / (whole * total) if whole and total else 0.0 for weight, whole in zip(weights, wholes, strict=True))
+    return tuple(
+        100.0 * weight / (whole * total) if whole and total else 0.0
+        for weight, whole in zip(weights, wholes, strict=True)
+    )
 
 
 def _scored(tallies: Sequence[_Tally], weights_of_scores: Sequence[float]) -> Kept:
@@ -111,7 +128,9 @@ def _scored(tallies: Sequence[_Tally], weights_of_scores: Sequence[float]) -> Ke
     possible = list(map(sum, zip(*(tally.possible for tally in tallies), strict=True)))
     scores = [100.0 * left / whole if whole else 100.0 for left, whole in zip(kept_of, possible, strict=True)]
     weights = [weight if whole else 0.0 for weight, whole in zip(weights_of_scores, possible, strict=True)]
-    overall = sum(w * s for w, s in zip(weights, scores, strict=True)) / sum(weights) if sum(weights) else 100.0
+    overall = (
+        sum(w * s for w, s in zip(weights, scores, strict=True)) / sum(weights) if sum(weights) else 100.0
+    )
     overall = round(overall, 9)  # all of everything is 100, whatever the weights
     onsets = sum(tally.onsets for tally in tallies)
     same = 100.0 * sum(tally.same for tally in tallies) / onsets if onsets else 100.0
@@ -140,14 +159,27 @@ class _Wanted:
     def possible(self) -> _Scores:
         """Points that can be kept of it, score by score."""
         weight = sum(onset.weight for onset in self.onsets)
-        return weight, sum(onset.weight for onset in self.onsets if onset.bass is not None), float(len(self.classes)), weight
+        return (
+            weight,
+            sum(onset.weight for onset in self.onsets if onset.bass is not None),
+            float(len(self.classes)),
+            weight,
+        )
 
 
 def _has_bass(part: Part) -> bool:
-    """Whether the thick strings carry a voice of their own, and not a line that passes over them now and then."""
-    if (part.picking and part.picking.plucked) or any(ringing.guessed for bar in part.bars for ringing in ringing_in(bar)):
+    """Whether the thick strings carry a voice of their own, and not a line that passes over them now and
+    then."""
+    if (part.picking and part.picking.plucked) or any(
+        ringing.guessed for bar in part.bars for ringing in ringing_in(bar)
+    ):
         return True
-    low = [event.struck for bar in part.bars for event in bar.events if any(note.string >= BASS_STRING and not note.dead for note in event.struck)]
+    low = [
+        event.struck
+        for bar in part.bars
+        for event in bar.events
+        if any(note.string >= BASS_STRING and not note.dead for note in event.struck)
+    ]
     return sum(len(struck) > 1 for struck in low) >= _LEAST_UNDER_OTHERS * len(low)
 
 
@@ -155,14 +187,30 @@ def _wanted(original: Part, bar: Bar, weights: Sequence[float], has_bass: bool) 
     onsets = []
     for onset, event, weight in zip(bar.onsets, bar.events, weights, strict=True):
         if event.struck:
-            low = [_heard(original, note) for note in event.struck if has_bass and note.string >= BASS_STRING and not note.dead]
-            onsets.append(_Onset(onset, onset + event.quarters, weight, max(_pitches(original, event)), min(low, default=None)))
+            low = [
+                _heard(original, note)
+                for note in event.struck
+                if has_bass and note.string >= BASS_STRING and not note.dead
+            ]
+            onsets.append(
+                _Onset(
+                    onset,
+                    onset + event.quarters,
+                    weight,
+                    max(_pitches(original, event)),
+                    min(low, default=None),
+                )
+            )
     return _Wanted(tuple(onsets), _classes(original, bar))
 
 
 def _against(wanted: _Wanted, version: Part, bar: Bar, half_tones: int) -> _Tally:
     version = replace(version, capo=version.capo - half_tones)  # heard where the original is
-    there = {onset: _pitches(version, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if event.struck}
+    there = {
+        onset: _pitches(version, event)
+        for onset, event in zip(bar.onsets, bar.events, strict=True)
+        if event.struck
+    }
     tune, bass, rhythm, same = 0.0, 0.0, 0.0, 0
     for onset in wanted.onsets:
         found = there.get(onset.at, [])
@@ -193,13 +241,21 @@ def _credit(onset: _Onset, found: Sequence[float], there: dict[Fraction, list[fl
         return 1.0
     if onset.top in found:
         return _INNER_CREDIT
-    if any(onset.at < at < onset.until and onset.top in pitches for at, pitches in there.items()):  # where a slide arrives
+    if any(
+        onset.at < at < onset.until and onset.top in pitches for at, pitches in there.items()
+    ):  # where a slide arrives
         return _LATER_CREDIT
     return _OCTAVE_CREDIT if any((pitch - onset.top) % 12 == 0 for pitch in found) else 0.0
 
 
 def _bass_credit(wanted: float, found: Sequence[float]) -> float:
-    return 1.0 if wanted in found else _OCTAVE_CREDIT if any((pitch - wanted) % 12 == 0 for pitch in found) else 0.0
+    return (
+        1.0
+        if wanted in found
+        else _OCTAVE_CREDIT
+        if any((pitch - wanted) % 12 == 0 for pitch in found)
+        else 0.0
+    )
 
 
 def _classes(part: Part, bar: Bar) -> dict[int, set[float]]:

@@ -1,4 +1,5 @@
-"""One pattern all through: bars that were strummed or picked alike stay so, where the target allows; a hand does not change its pattern bar by bar."""
+"""One pattern all through: bars that were strummed or picked alike stay so, where the target allows; a hand
+does not change its pattern bar by bar."""
 
 from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
@@ -10,15 +11,21 @@ from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Bar, Part
 
 _KIND, _BREATH = "rhythm", "breath"
-_FEWEST_STRINGS = 3  # struck at once, on average, for a bar to be strummed; or in all, for it to be picked in a pattern
+_FEWEST_STRINGS = (
+    3  # struck at once, on average, for a bar to be strummed; or in all, for it to be picked in a pattern
+)
 _DEAREST = 8.0  # points of what is kept that one pattern may cost
 _Rhythm = tuple[tuple[Fraction, bool], ...]
 
 
-def with_one_pattern(writing: Writing, proposals: Proposals, reach: Callable[[Writing, Sequence[int]], bool]) -> frozenset[int]:
-    """Give bars of one pattern the same rhythm again, the one that keeps most; the ids of the edits that do so.
+def with_one_pattern(
+    writing: Writing, proposals: Proposals, reach: Callable[[Writing, Sequence[int]], bool]
+) -> frozenset[int]:
+    """Give bars of one pattern the same rhythm again, the one that keeps most; the ids of the edits that do
+    so.
 
-    `reach` says whether such a writing, with these bars alike, meets the target; it may lower it further for that.
+    `reach` says whether such a writing, with these bars alike, meets the target; it may lower it further for
+    that.
     """
     holding: set[int] = set()
     for recurring in _of_one_pattern(writing.original):
@@ -29,20 +36,31 @@ def with_one_pattern(writing: Writing, proposals: Proposals, reach: Callable[[Wr
         if len(rhythms) < 2:
             continue
         tried = [made for rhythm in rhythms if (made := _all_with(writing, rhythm, bars, proposals))]
-        worth = [made for made in sorted(tried, key=lambda made: -made.kept) if made.kept >= writing.kept - _DEAREST]
+        worth = [
+            made
+            for made in sorted(tried, key=lambda made: -made.kept)
+            if made.kept >= writing.kept - _DEAREST
+        ]
         reaching = (made for made in worth if reach(made, bars))
-        if found := next((made for made in reaching if made.kept >= writing.kept - _DEAREST), None):  # what lowered it further costs too
+        if found := next(
+            (made for made in reaching if made.kept >= writing.kept - _DEAREST), None
+        ):  # what lowered it further costs too
             writing.become(found)
             holding |= {edit.id for edit in found.edits if edit.kind == _KIND and set(edit.bars) <= set(bars)}
     return frozenset(holding)
 
 
 def _all_with(writing: Writing, rhythm: _Rhythm, bars: Sequence[int], proposals: Proposals) -> Writing | None:
-    """Every bar with a rhythm: without what thinned it to another, then thinned to this one; None where one cannot have it."""
+    """Every bar with a rhythm: without what thinned it to another, then thinned to this one; None where one
+    cannot have it."""
     made = writing.fork(writing.edits, writing.version)
     model = next(index for index in bars if rhythm_of(writing.version.bars[index]) == rhythm)
     for index in (index for index in bars if rhythm_of(made.version.bars[index]) != rhythm):
-        thinned = [edit for edit in made.edits if edit.kind == _KIND and edit.bars == (index,) and edit.id not in made.settled]
+        thinned = [
+            edit
+            for edit in made.edits
+            if edit.kind == _KIND and edit.bars == (index,) and edit.id not in made.settled
+        ]
         made.edits, made.version = made.without(thinned, proposals)
         if rhythm_of(made.version.bars[index]) != rhythm and not _thin(made, index, rhythm, model, proposals):
             return None
@@ -56,7 +74,12 @@ def _thin(made: Writing, index: int, rhythm: _Rhythm, model: int, proposals: Pro
     for changes in thinned_to(made.version, index, onsets):
         version = proposals.made(made.version, changes, index)
         if version and rhythm_of(version.bars[index]) == rhythm:
-            made.take(_KIND, changes, f"Bar {number}: one pattern all through.", lambda _: f"bar {number}: the pattern of bar {like} now")
+            made.take(
+                _KIND,
+                changes,
+                f"Bar {number}: one pattern all through.",
+                lambda _: f"bar {number}: the pattern of bar {like} now",
+            )
             made.version = version
             return True
     return False
@@ -82,7 +105,8 @@ def bars_of_one_pattern(part: Part) -> frozenset[int]:
 
 
 def _pattern(bar: Bar) -> object:
-    """The rhythm of strummed chords; of what is picked the fingers that pick too, or else the strings; none of a bar with little in it."""
+    """The rhythm of strummed chords; of what is picked the fingers that pick too, or else the strings; none
+    of a bar with little in it."""
     strings = [tuple(note.string for note in event.struck) for event in bar.events if event.struck]
     if len(strings) < 2:
         return None

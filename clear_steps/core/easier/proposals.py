@@ -30,14 +30,17 @@ class _Rewriting:
 
 
 class Proposals:
-    """Proposals for the bars of versions of one part; equal bars are one object, so that each is judged once."""
+    """Proposals for the bars of versions of one part; equal bars are one object, so that each is judged
+    once."""
 
     def __init__(self, original: Part, kinds: Mapping[str, Kind], scores: KeptSoFar) -> None:
         self.kinds, self._scores = kinds, scores
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in original.bars}
         self._rewritings: dict[tuple[object, ...], tuple[_Rewriting, ...]] = {}
 
-    def of(self, version: Part, index: int, worth_trying: Callable[[Kind], bool] = lambda _: True) -> Iterator[Proposed]:
+    def of(
+        self, version: Part, index: int, worth_trying: Callable[[Kind], bool] = lambda _: True
+    ) -> Iterator[Proposed]:
         """What every kind that is worth trying proposes for a bar."""
         for kind in filter(worth_trying, self.kinds.values()):
             yield from self.of_kind(kind, version, index)
@@ -45,25 +48,37 @@ class Proposals:
     def of_kind(self, kind: Kind, version: Part, index: int) -> Iterator[Proposed]:
         """What one kind proposes for a bar."""
         for rewriting in self._rewritten(kind, version, index):
-            made = replace(version, bars=tuple(rewriting.bars.get(at, bar) for at, bar in enumerate(version.bars)))
+            made = replace(
+                version, bars=tuple(rewriting.bars.get(at, bar) for at, bar in enumerate(version.bars))
+            )
             yield Proposed(kind, rewriting.changes, made, self._scores.overall(made))
 
     def _rewritten(self, kind: Kind, version: Part, index: int) -> tuple[_Rewriting, ...]:
-        """The same bar between the same others gets the same proposals: what a kind looks at is known by identity."""
+        """The same bar between the same others gets the same proposals: what a kind looks at is known by
+        identity."""
         seen = version.bars[0 if kind.looks_back else max(index - _BARS_BEFORE, 0) : index + 2]
         key = (kind.name, index, *map(id, seen))
         if key not in self._rewritings:
-            proposed = ((changes, self.made(version, changes, index)) for changes in kind.propose(version, index))
-            self._rewritings[key] = tuple(_Rewriting(changes, _touched(changes, made, index)) for changes, made in proposed if made)
+            proposed = (
+                (changes, self.made(version, changes, index)) for changes in kind.propose(version, index)
+            )
+            self._rewritings[key] = tuple(
+                _Rewriting(changes, _touched(changes, made, index)) for changes, made in proposed if made
+            )
         return self._rewritings[key]
 
     def made(self, version: Part, changes: Sequence[Change], index: int) -> Part | None:
         """The version with changes of or near one bar; None if they do not fit or hang together."""
         made = applied(version, changes)
         touched = {change.bar for change in changes}
-        if made is None or not all(made.bars[at].quarters == version.bars[at].quarters and _keeps_its_ties(made, at) for at in touched):
+        if made is None or not all(
+            made.bars[at].quarters == version.bars[at].quarters and _keeps_its_ties(made, at)
+            for at in touched
+        ):
             return None
-        known = {at: self._known_bars.setdefault(bar, bar) for at, bar in _touched(changes, made, index).items()}
+        known = {
+            at: self._known_bars.setdefault(bar, bar) for at, bar in _touched(changes, made, index).items()
+        }
         return replace(made, bars=tuple(known.get(at, bar) for at, bar in enumerate(made.bars)))
 
     def known(self, version: Part) -> Part:

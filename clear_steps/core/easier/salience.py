@@ -1,4 +1,5 @@
-"""How much a note of the tune matters: its place in the bar, its length, where it stands in its phrase, whether its bar comes back.
+"""How much a note of the tune matters: its place in the bar, its length, where it stands in its phrase,
+whether its bar comes back.
 
 All weights from memory.
 """
@@ -18,7 +19,9 @@ def salience_of(part: Part) -> tuple[tuple[float, ...], ...]:
     edges, motif = phrase_edges(part), _recurring(part)
     return tuple(
         tuple(
-            _in_the_bar(part.starts_at(index) + onset, event, bar) * (_EDGE if (index, number) in edges else 1.0) * (_MOTIF if index in motif else 1.0)
+            _in_the_bar(part.starts_at(index) + onset, event, bar)
+            * (_EDGE if (index, number) in edges else 1.0)
+            * (_MOTIF if index in motif else 1.0)
             if event.struck
             else 0.0
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
@@ -30,12 +33,15 @@ def salience_of(part: Part) -> tuple[tuple[float, ...], ...]:
 def _in_the_bar(onset: Fraction, event: Event, bar: Bar) -> float:
     """The bar's first onset counts 1, other beats 0.8, halves of a beat 0.5, others 0.3; long notes more."""
     place = onset / bar.metre.beat_quarters
-    metrical = 1.0 if onset == 0 else 0.8 if place.denominator == 1 else 0.5 if place.denominator == 2 else 0.3
+    metrical = (
+        1.0 if onset == 0 else 0.8 if place.denominator == 1 else 0.5 if place.denominator == 2 else 0.3
+    )
     return metrical * (0.5 + 0.5 * min(float(event.quarters), 1.0))
 
 
 def phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
-    """(bar, event) of the first and last note of every phrase: it ends where a section does, or in a silence of a beat or more."""
+    """(bar, event) of the first and last note of every phrase: it ends where a section does, or in a silence
+    of a beat or more."""
     starts = {section.first_bar for section in part.sections}
     edges: set[tuple[int, int]] = set()
     last: tuple[int, int] | None = None
@@ -45,7 +51,9 @@ def phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
             if not event.struck:
                 silence += Fraction(0) if event.notes else event.quarters
                 continue
-            begins = last is None or silence >= bar.metre.beat_quarters or (index in starts and last[0] < index)
+            begins = (
+                last is None or silence >= bar.metre.beat_quarters or (index in starts and last[0] < index)
+            )
             if begins:
                 edges |= {(index, number)} | ({last} if last else set())
             last, silence = (index, number), Fraction(0)

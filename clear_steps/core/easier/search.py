@@ -34,15 +34,28 @@ _LESS_TO_REMEMBER = 0.01  # Steps that a figure less must bring
 _MARGIN = 0.1  # the least by which bars are lowered for the song's sake
 
 
-def easier(song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest = GradeRequest(), progress: Progress = lambda _: True) -> Easier:
+def easier(
+    song: Song,
+    part: Part,
+    ladder: Ladder,
+    target: float,
+    request: GradeRequest = GradeRequest(),
+    progress: Progress = lambda _: True,
+) -> Easier:
     """The version of a part at a target Step that loses least; raises StoppedError."""
     return staircase(song, part, ladder, Wish((target,)), request, progress)[0]
 
 
 def staircase(
-    song: Song, part: Part, ladder: Ladder, wish: Wish, request: GradeRequest = GradeRequest(), progress: Progress = lambda _: True
+    song: Song,
+    part: Part,
+    ladder: Ladder,
+    wish: Wish,
+    request: GradeRequest = GradeRequest(),
+    progress: Progress = lambda _: True,
 ) -> tuple[Easier, ...]:
-    """A version for every target, hardest first, each containing the edits of the one before; raises StoppedError."""
+    """A version for every target, hardest first, each containing the edits of the one before; raises
+    StoppedError."""
     targets = sorted(set(wish.targets), reverse=True)
     given = given_edits(song, part, ladder, wish, request)
     ability = Ability(request.player, wish.limits, ladder) if wish.limits else None
@@ -79,10 +92,16 @@ class _Search:
     def __init__(self, part: Part, heights: Heights, goal: _Goal, progress: Progress) -> None:
         self._target = self._lowest = self._stair = goal.lowest
         self._heights, self._progress = heights, progress
-        half_tones, weights, without = transposition(goal.given), APPROACHES[goal.approach].weights, APPROACHES[goal.approach].without
+        half_tones, weights, without = (
+            transposition(goal.given),
+            APPROACHES[goal.approach].weights,
+            APPROACHES[goal.approach].without,
+        )
         scores = KeptSoFar(part, weights, half_tones)
         self._plain_scores = scores if weights is WEIGHTS else KeptSoFar(part, half_tones=half_tones)
-        proposals = Proposals(part, {name: kind for name, kind in KINDS.items() if name not in without}, scores)
+        proposals = Proposals(
+            part, {name: kind for name, kind in KINDS.items() if name not in without}, scores
+        )
         self._writing = Writing(part, goal.given, scores)
         self._proposals, self._ways = proposals, Ways(part, heights, proposals, scores, self._plain_scores)
         self._writing.version = self._proposals.known(self.version)
@@ -99,22 +118,38 @@ class _Search:
         """Begin with a layer of the music, an edit a bar."""
         original = self._writing.original
         # Made of what is given first: bars filled, bends taken off, other places.
-        changes = self._dry_where_harder(layer.changes(_with_version(song, original, self.version), self.version))
-        self._writing.take(layer.name, changes, f"asked for: {layer.does}", lambda change: f"bar {original.bar_number(change.bar)}: {layer.does}")
+        changes = self._dry_where_harder(
+            layer.changes(_with_version(song, original, self.version), self.version)
+        )
+        self._writing.take(
+            layer.name,
+            changes,
+            f"asked for: {layer.does}",
+            lambda change: f"bar {original.bar_number(change.bar)}: {layer.does}",
+        )
         self._writing.version = self._proposals.known(self.version)
         self._writing.settle()
 
     def _dry_where_harder(self, changes: Sequence[Change]) -> list[Change]:
-        """A note left out no longer stops the ones that ring: where that makes a bar harder, they need not ring on."""
+        """A note left out no longer stops the ones that ring: where that makes a bar harder, they need not
+        ring on."""
         version = applied(self.version, changes)
         assert version is not None  # layers are made of the part itself
         graded = self._heights.graded(version)
-        harder = {change.bar for change in changes if graded.bars[change.bar].step > self._began[change.bar].grade.step}
-        dry = [replace(change, after=tuple(without_ringing(event) for event in change.after)) for change in changes]
+        harder = {
+            change.bar
+            for change in changes
+            if graded.bars[change.bar].step > self._began[change.bar].grade.step
+        }
+        dry = [
+            replace(change, after=tuple(without_ringing(event) for event in change.after))
+            for change in changes
+        ]
         return [other if change.bar in harder else change for change, other in zip(changes, dry, strict=True)]
 
     def settle(self, target: float) -> None:
-        """Down the stairs to a target, then without what it does not need; what harder versions have stays."""
+        """Down the stairs to a target, then without what it does not need; what harder versions have
+        stays."""
         self._target = target
         for stair in _stairs(self._heights.highest(self.version), target):
             self._descend(stair)
@@ -126,12 +161,17 @@ class _Search:
     def result(self, target: float, before: Grading) -> Easier:
         """What stands now, as an answer."""
         reached = self._heights.reached(self.version, self._target)
-        blocking = () if reached else blocking_bars(self.version, self._target, self._heights, self._proposals)
+        blocking = (
+            () if reached else blocking_bars(self.version, self._target, self._heights, self._proposals)
+        )
         after, kept = self._heights.graded(self.version), self._plain_scores.of(self.version)
-        return Easier(target, reached, tuple(self._writing.edits), self.version, before, after, kept, blocking)
+        return Easier(
+            target, reached, tuple(self._writing.edits), self.version, before, after, kept, blocking
+        )
 
     def _reaches_with(self, made: Writing, steady: Sequence[int]) -> bool:
-        """Whether a writing meets the target, at need with other things given up than the rhythm of some bars."""
+        """Whether a writing meets the target, at need with other things given up than the rhythm of some
+        bars."""
         own, self._writing, self._ways.steady = self._writing, made, frozenset(steady)
         self._descend(self._target)
         self._writing, self._ways.steady = own, frozenset()
@@ -157,24 +197,35 @@ class _Search:
             if not above:
                 return
             if for_the_song:
-                stuck |= {bar.grade.index for bar in above if self.version.bars[bar.grade.index] is before.bars[bar.grade.index]}
+                stuck |= {
+                    bar.grade.index
+                    for bar in above
+                    if self.version.bars[bar.grade.index] is before.bars[bar.grade.index]
+                }
 
     def _highest_of_the_others(self, stair: float, stuck: Collection[int]) -> tuple[list[Height], float]:
-        """Bars are down as far as they must, the song is not: what has to be remembered or lasts counts on top. Which to lower, and how far.
+        """Bars are down as far as they must, the song is not: what has to be remembered or lasts counts on
+        top. Which to lower, and how far.
 
-        Were all bars as low as the stair without what is on top, the song would stand at it. What stuck bars lack of that
-        the others make up for by a stair at most: a tune is not given up for a bar that nothing can be done about.
+        Were all bars as low as the stair without what is on top, the song would stand at it. What stuck bars
+        lack of that
+        the others make up for by a stair at most: a tune is not given up for a bar that nothing can be done
+        about.
         """
         grading = self._heights.graded(self.version)
         others = [bar for bar in self._heights.of(self.version) if bar.grade.index not in stuck]
         highest = max((bar.level for bar in others), default=1.0)
-        lowest = max(stair - grading.memory - grading.stamina - (_STAIR if stair == self._target else 0.0), 1.0)
+        lowest = max(
+            stair - grading.memory - grading.stamina - (_STAIR if stair == self._target else 0.0), 1.0
+        )
         limit = max(highest - min(max(grading.step - stair, _MARGIN), _STAIR), lowest)
         return [bar for bar in others if bar.level > limit + TOLERANCE], limit
 
     def _lower_each(self, above: Iterable[Height], limit: float) -> None:
         """Bars that recur are edited together: what served the first of equals is tried on the next."""
-        served: dict[int, tuple[int, list[Proposed]]] = {}  # by the identity of the bar: index and what was taken
+        served: dict[
+            int, tuple[int, list[Proposed]]
+        ] = {}  # by the identity of the bar: index and what was taken
         for bar in above:
             self._tell()
             index = bar.grade.index
@@ -192,20 +243,29 @@ class _Search:
             after = self._heights.at(version, index) if version else bar
             if version is None or not is_lower(after.level, bar.level, limit):
                 break
-            self._writing.take_proposed(replace(proposed, changes=changes, version=version), bar, after, self._stair)
+            self._writing.take_proposed(
+                replace(proposed, changes=changes, version=version), bar, after, self._stair
+            )
             bar = after
         return bar
 
     def _remember_less(self, stair: float) -> bool:
-        """Play a varied bar as it was before, where that loses least and brings the song down; whether one was found."""
+        """Play a varied bar as it was before, where that loses least and brings the song down; whether one
+        was found."""
         kind, step = KINDS["variation"], self._heights.graded(self.version).step
-        found = [proposed for index in range(len(self.version.bars)) for proposed in self._proposals.of_kind(kind, self.version, index)]
+        found = [
+            proposed
+            for index in range(len(self.version.bars))
+            for proposed in self._proposals.of_kind(kind, self.version, index)
+        ]
         for proposed in sorted(found, key=lambda proposed: -proposed.kept):
             heights = self._heights.of(proposed.version)
             lighter = self._heights.graded(proposed.version).step <= step - _LESS_TO_REMEMBER
             if lighter and max(bar.level for bar in heights) <= stair + TOLERANCE:
                 index = proposed.changes[0].bar
-                self._writing.take_proposed(proposed, self._heights.at(self.version, index), heights[index], stair)
+                self._writing.take_proposed(
+                    proposed, self._heights.at(self.version, index), heights[index], stair
+                )
                 return True
         return False
 
@@ -223,7 +283,8 @@ class _Search:
         return self._take(way, bar.grade.index) if way else []
 
     def _afresh(self, bar: Height, limit: float) -> Way | None:
-        """Where what was done to a bar at higher stairs leads no further: a way to the limit from the bar as it was, which takes its place."""
+        """Where what was done to a bar at higher stairs leads no further: a way to the limit from the bar as
+        it was, which takes its place."""
         index, writing = bar.grade.index, self._writing
         own = [edit for edit in writing.edits if edit.bars == (index,) and edit.id not in writing.settled]
         if not own:
@@ -246,7 +307,8 @@ class _Search:
 
 
 def _with_version(song: Song, original: Part, version: Part) -> Song:
-    """The song with a version in place of its part; chord names hold for their own tuning and capo, and go where those change."""
+    """The song with a version in place of its part; chord names hold for their own tuning and capo, and go
+    where those change."""
     parts = tuple(version if part == original else part for part in song.parts)
     if (version.tuning, version.capo) != (original.tuning, original.capo):
         parts = tuple(map(_without_names, parts))
@@ -254,4 +316,9 @@ def _with_version(song: Song, original: Part, version: Part) -> Song:
 
 
 def _without_names(part: Part) -> Part:
-    return replace(part, bars=tuple(replace(bar, events=tuple(replace(event, chord="") for event in bar.events)) for bar in part.bars))
+    return replace(
+        part,
+        bars=tuple(
+            replace(bar, events=tuple(replace(event, chord="") for event in bar.events)) for bar in part.bars
+        ),
+    )

@@ -32,7 +32,9 @@ class _Ready:
     reason: str
 
 
-def setup_edit(song: Song, part: Part, ladder: Ladder, wish: SetupWish, request: GradeRequest = GradeRequest()) -> Edit:
+def setup_edit(
+    song: Song, part: Part, ladder: Ladder, wish: SetupWish, request: GradeRequest = GradeRequest()
+) -> Edit:
     """The edit that a wish asks for; raises InvalidValueError where it cannot be had."""
     ready = {
         SetupWish.STANDARD_SHAPES: _standard_shapes,
@@ -47,7 +49,13 @@ def setup_edit(song: Song, part: Part, ladder: Ladder, wish: SetupWish, request:
 def _sits(half_tones: int) -> str:
     if not half_tones:
         return "it sounds where the original does"
-    count = "a half tone" if abs(half_tones) == 1 else "a whole tone" if abs(half_tones) == 2 else f"{abs(half_tones)} half tones"
+    count = (
+        "a half tone"
+        if abs(half_tones) == 1
+        else "a whole tone"
+        if abs(half_tones) == 2
+        else f"{abs(half_tones)} half tones"
+    )
     return f"it sits {count} {'above' if half_tones > 0 else 'below'} the original"
 
 
@@ -62,8 +70,16 @@ class _Place:
 def _standard_shapes(of: _Place) -> _Ready:
     apart = {b - a for a, b in zip(of.part.tuning.pitches, STANDARD.pitches, strict=False)}
     if of.part.tuning.strings != STANDARD.strings or len(apart) > 1 or apart == {0}:
-        raise InvalidValueError("tuning", of.part.tuning.name, "standard tuning raised or lowered as a whole, for the same shapes to be had")
-    return _Ready(Setup(STANDARD, of.part.capo, apart.pop()), (), f"The tuning {of.part.tuning.name} is traded for standard tuning with the same shapes.")
+        raise InvalidValueError(
+            "tuning",
+            of.part.tuning.name,
+            "standard tuning raised or lowered as a whole, for the same shapes to be had",
+        )
+    return _Ready(
+        Setup(STANDARD, of.part.capo, apart.pop()),
+        (),
+        f"The tuning {of.part.tuning.name} is traded for standard tuning with the same shapes.",
+    )
 
 
 def _standard_music(of: _Place) -> _Ready:
@@ -71,14 +87,24 @@ def _standard_music(of: _Place) -> _Ready:
         raise InvalidValueError("tuning", of.part.tuning.name, "another tuning than standard")
     moved = _in_new_places(of, STANDARD, of.part.capo)
     if moved is None:
-        raise InvalidValueError("tuning", of.part.tuning.name, "music whose pitches all lie on standard tuning")
-    return _Ready(Setup(STANDARD, of.part.capo, 0), moved, f"The tuning {of.part.tuning.name} is traded for new places in standard tuning.")
+        raise InvalidValueError(
+            "tuning", of.part.tuning.name, "music whose pitches all lie on standard tuning"
+        )
+    return _Ready(
+        Setup(STANDARD, of.part.capo, 0),
+        moved,
+        f"The tuning {of.part.tuning.name} is traded for new places in standard tuning.",
+    )
 
 
 def _no_capo(of: _Place) -> _Ready:
     if not of.part.capo:
         raise InvalidValueError("capo", 0, "a part with a capo")
-    return _Ready(Setup(of.part.tuning, 0, -of.part.capo), (), f"The capo at fret {of.part.capo} is taken off; the shapes stay.")
+    return _Ready(
+        Setup(of.part.tuning, 0, -of.part.capo),
+        (),
+        f"The capo at fret {of.part.capo} is taken off; the shapes stay.",
+    )
 
 
 def _capo_music(of: _Place) -> _Ready:
@@ -91,7 +117,9 @@ def _capo_music(of: _Place) -> _Ready:
     if not tried:
         raise InvalidValueError("capo", of.part.capo, "music whose lowest note leaves room for a capo")
     _, capo, moved = min(tried, key=lambda entry: entry[:2])
-    return _Ready(Setup(of.part.tuning, capo, 0), moved, f"With a capo at fret {capo} the same music lies easiest.")
+    return _Ready(
+        Setup(of.part.tuning, capo, 0), moved, f"With a capo at fret {capo} the same music lies easiest."
+    )
 
 
 def _with(part: Part, changes: Sequence[Change]) -> tuple[Bar, ...]:
@@ -105,10 +133,19 @@ def _in_new_places(of: _Place, tuning: Tuning, capo: int) -> tuple[Change, ...] 
     if any(Technique.NATURAL_HARMONIC in note.techniques for event in struck for note in event.notes):
         return None  # a harmonic speaks on its own string alone
     neck = replace(of.part, tuning=tuning, capo=capo)
-    moments = moments_of(of.part, range(len(of.part.bars)), bar_times(of.part, of.song.playing_tempo), lambda note, _: note.dead)
-    found = place(list(moments), tuning, capo, hand_tables(neck, of.ladder, replace(of.request, hands=("medium",))))
+    moments = moments_of(
+        of.part,
+        range(len(of.part.bars)),
+        bar_times(of.part, of.song.playing_tempo),
+        lambda note, _: note.dead,
+    )
+    found = place(
+        list(moments), tuning, capo, hand_tables(neck, of.ladder, replace(of.request, hands=("medium",)))
+    )
     if found is None:
         return None
     moved = put_down(of.part.bars, found)
     pairs = enumerate(zip(of.part.bars, moved, strict=True))
-    return tuple(Change(index, Fraction(0), bar.events, after.events) for index, (bar, after) in pairs if after != bar)
+    return tuple(
+        Change(index, Fraction(0), bar.events, after.events) for index, (bar, after) in pairs if after != bar
+    )

@@ -1,4 +1,5 @@
-"""What the search does once a target is met or given up: nothing that is not needed, nothing that does harm."""
+"""What the search does once a target is met or given up: nothing that is not needed, nothing that does
+harm."""
 
 from dataclasses import replace
 
@@ -17,7 +18,8 @@ _SLACK = 1e-9
 
 
 class Tidier:
-    """Goes over a version from its beginning on, at each target of a staircase; what harder versions have stays."""
+    """Goes over a version from its beginning on, at each target of a staircase; what harder versions have
+    stays."""
 
     def __init__(self, writing: Writing, heights: Heights, proposals: Proposals) -> None:
         self._writing, self._heights, self._proposals = writing, heights, proposals
@@ -25,7 +27,8 @@ class Tidier:
         self._target = 0.0
 
     def tidy(self, target: float) -> None:
-        """Without what the target does not need, by shorter ways, recurring bars and patterns alike, nothing harder than it was."""
+        """Without what the target does not need, by shorter ways, recurring bars and patterns alike, nothing
+        harder than it was."""
         self._target = target
         self._take_away_the_needless()
         if self._take_shorter_ways():
@@ -34,7 +37,11 @@ class Tidier:
             self._take_away_the_needless()
         if self._bring_recurring_together():
             self._take_away_the_needless(together=True)
-        if self._reached(self._writing.version) and (holding := with_one_pattern(self._writing, self._proposals, lambda made, _: self._reached(made.version))):
+        if self._reached(self._writing.version) and (
+            holding := with_one_pattern(
+                self._writing, self._proposals, lambda made, _: self._reached(made.version)
+            )
+        ):
             self._take_away_the_needless(together=True, spared=holding)
         give_notes_back(self._writing, self._heights, self._proposals, target)
         self._take_back_the_harmful()
@@ -43,22 +50,28 @@ class Tidier:
         return self._heights.reached(version, self._target)
 
     def _take_away_the_needless(self, together: bool = False, spared: frozenset[int] = frozenset()) -> None:
-        """Refuse each edit in turn, or with the same edits of other bars, dearest first; what the target does not need stays refused."""
+        """Refuse each edit in turn, or with the same edits of other bars, dearest first; what the target does
+        not need stays refused."""
         writing = self._writing
         if not self._reached(writing.version):
             return
         hand = self._heights.graded(writing.version).hand
-        for edits in sorted(grouped(writing.edits, together), key=lambda edits: -sum(edit.loss for edit in edits)):
+        for edits in sorted(
+            grouped(writing.edits, together), key=lambda edits: -sum(edit.loss for edit in edits)
+        ):
             gone = refused_with(writing.edits, [edit.id for edit in edits])
             if gone.isdisjoint(writing.settled | spared) and all(edit in writing.edits for edit in edits):
                 fewer, version = writing.without(edits, self._proposals)
-                at_a_glimpse = (self._heights.glimpsed(version, bar, hand).level for edit in edits for bar in edit.bars)
+                at_a_glimpse = (
+                    self._heights.glimpsed(version, bar, hand).level for edit in edits for bar in edit.bars
+                )
                 if max(at_a_glimpse, default=0.0) <= self._target + TOLERANCE and self._reached(version):
                     writing.edits, writing.version = fewer, version
                     hand = self._heights.graded(version).hand
 
     def _take_shorter_ways(self) -> bool:
-        """Where edits lie on one another, one proposal for the bar as written may do as well and lose less."""
+        """Where edits lie on one another, one proposal for the bar as written may do as well and lose
+        less."""
         if not self._reached(self._writing.version):
             return False
         found, writing = False, self._writing
@@ -66,17 +79,39 @@ class Tidier:
         stacked = {bar for edit in writing.edits if edit.builds_on for bar in edit.bars} - fixed
         for index in sorted(stacked):
             bars = writing.version.bars
-            as_written = replace(writing.version, bars=(*bars[:index], writing.original.bars[index], *bars[index + 1 :]))
-            shorter = [entry for entry in self._proposals.of(as_written, index) if entry.kept > writing.kept + _WORTH_MORE]
-            chosen = next((entry for entry in sorted(shorter, key=lambda entry: -entry.kept) if self._reached(entry.version)), None)
+            as_written = replace(
+                writing.version, bars=(*bars[:index], writing.original.bars[index], *bars[index + 1 :])
+            )
+            shorter = [
+                entry
+                for entry in self._proposals.of(as_written, index)
+                if entry.kept > writing.kept + _WORTH_MORE
+            ]
+            chosen = next(
+                (
+                    entry
+                    for entry in sorted(shorter, key=lambda entry: -entry.kept)
+                    if self._reached(entry.version)
+                ),
+                None,
+            )
             if chosen:
-                writing.edits, writing.version = [edit for edit in writing.edits if index not in edit.bars], as_written
-                writing.take_proposed(chosen, self._heights.at(as_written, index), self._heights.at(chosen.version, index), self._target)
+                writing.edits, writing.version = (
+                    [edit for edit in writing.edits if index not in edit.bars],
+                    as_written,
+                )
+                writing.take_proposed(
+                    chosen,
+                    self._heights.at(as_written, index),
+                    self._heights.at(chosen.version, index),
+                    self._target,
+                )
                 found = True
         return found
 
     def _keep_the_beat_alone_where_that_is_better(self) -> bool:
-        """The notes on the beat instead of all edits of this target, where that meets it and keeps more, or meets it at all."""
+        """The notes on the beat instead of all edits of this target, where that meets it and keeps more, or
+        meets it at all."""
         writing = self._writing
         unsettled = [edit for edit in writing.edits if edit.id not in writing.settled]
         kept = writing.kept if self._reached(writing.version) else 0.0
@@ -93,17 +128,31 @@ class Tidier:
         writing.edits, writing.version = fewer, writing.without(unsettled, self._proposals)[1]
         for proposed in taken:
             index = proposed.changes[0].bar
-            writing.take_proposed(proposed, self._heights.at(writing.version, index), self._heights.at(proposed.version, index), self._target)
+            writing.take_proposed(
+                proposed,
+                self._heights.at(writing.version, index),
+                self._heights.at(proposed.version, index),
+                self._target,
+            )
         return True
 
     def _bring_recurring_together(self) -> bool:
-        """Bars that are one in the original become one in the version where that still meets the target: what keeps most of what they became."""
+        """Bars that are one in the original become one in the version where that still meets the target: what
+        keeps most of what they became."""
         writing, changed = self._writing, False
         for bars in _recurring(writing.original):
-            if not self._reached(writing.version) or len({writing.version.bars[index] for index in bars}) == 1:
+            if (
+                not self._reached(writing.version)
+                or len({writing.version.bars[index] for index in bars}) == 1
+            ):
                 continue
-            tried = (writing.like(model, [index for index in bars if index != model], self._proposals) for model in bars)
-            made = sorted((entry for entry in tried if entry), key=lambda entry: -writing.scores.overall(entry[1]))
+            tried = (
+                writing.like(model, [index for index in bars if index != model], self._proposals)
+                for model in bars
+            )
+            made = sorted(
+                (entry for entry in tried if entry), key=lambda entry: -writing.scores.overall(entry[1])
+            )
             found = next((entry for entry in made if self._reached(entry[1])), None)
             if found:
                 writing.edits, writing.version = found
@@ -116,15 +165,20 @@ class Tidier:
             pass
 
     def _harmless(self) -> bool:
-        """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers change with their neighbours."""
+        """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers
+        change with their neighbours."""
         bars = zip(self._heights.of(self._writing.version), self._began, strict=True)
         song_step = self._heights.graded(self._writing.version).step
-        return song_step <= self._began_step + _SLACK and all(bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars)
+        return song_step <= self._began_step + _SLACK and all(
+            bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars
+        )
 
 
 def _recurring(part: Part) -> list[list[int]]:
     """Bars (indexes) that are the very same, where there are several."""
     groups: dict[Bar, list[int]] = {}
     for index, bar in enumerate(part.bars):
-        groups.setdefault(replace(bar, repeat_start=False, repeat_times=0, endings=(), double_bar=False), []).append(index)
+        groups.setdefault(
+            replace(bar, repeat_start=False, repeat_times=0, endings=(), double_bar=False), []
+        ).append(index)
     return [group for group in groups.values() if len(group) > 1]

@@ -21,7 +21,8 @@ _SLACK = 1e-9
 
 @dataclass(frozen=True, slots=True)
 class Way:
-    """Proposals taken for a bar, one on top of another, what they make, and the bar's height then, at a glimpse."""
+    """Proposals taken for a bar, one on top of another, what they make, and the bar's height then, at a
+    glimpse."""
 
     taken: tuple[Proposed, ...]
     version: Part
@@ -35,22 +36,34 @@ class Way:
 
 
 class Ways:
-    """Finds ways for the bars of versions of one part; `plain_scores` weigh what is kept as the teacher is told it."""
+    """Finds ways for the bars of versions of one part; `plain_scores` weigh what is kept as the teacher is
+    told it."""
 
-    def __init__(self, part: Part, heights: Heights, proposals: Proposals, scores: KeptSoFar, plain_scores: KeptSoFar) -> None:
+    def __init__(
+        self, part: Part, heights: Heights, proposals: Proposals, scores: KeptSoFar, plain_scores: KeptSoFar
+    ) -> None:
         self._heights, self._proposals = heights, proposals
         self._scores, self._plain_scores = scores, plain_scores
         self.steady: frozenset[int] = frozenset()  # bars (indexes) whose rhythm is to stay as it is
-        self._glimpses: dict[tuple[int, ...], Height] = {}  # of a bar between its neighbours, each by its identity, at its tempo
-        self._tempo_changes = list(itertools.accumulate(bar.tempo is not None for bar in part.bars))  # up to each bar
+        self._glimpses: dict[
+            tuple[int, ...], Height
+        ] = {}  # of a bar between its neighbours, each by its identity, at its tempo
+        self._tempo_changes = list(
+            itertools.accumulate(bar.tempo is not None for bar in part.bars)
+        )  # up to each bar
 
     def best_first(self, version: Part, bar: Height, limit: float) -> Iterator[Way]:
-        """Ways that bring a bar down, graded in full: to the limit, what keeps most first; where none leads there, what wins most for its loss."""
+        """Ways that bring a bar down, graded in full: to the limit, what keeps most first; where none leads
+        there, what wins most for its loss."""
         kept = self._scores.overall(version)
         ways = self._ways(version, kept, bar, limit)
         good = [way for way in ways if way.level <= limit + TOLERANCE]
         worth = partial(_worth, bar.level, kept)
-        for way in sorted(good, key=lambda way: (-way.kept, way.level)) if good else sorted(ways, key=worth, reverse=True):
+        for way in (
+            sorted(good, key=lambda way: (-way.kept, way.level))
+            if good
+            else sorted(ways, key=worth, reverse=True)
+        ):
             if is_lower(self._heights.at(way.version, bar.grade.index).level, bar.level, limit):
                 yield way
 
@@ -72,15 +85,24 @@ class Ways:
         return [way for way in ways if way.taken]
 
     def _grown(self, way: Way, index: int, hand: int, limit: float) -> list[Way]:
-        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer ones cannot be chosen."""
+        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer ones
+        cannot be chosen."""
         grown: list[Way] = []
         plain_now = self._plain_scores.overall(way.version)
-        for proposed in sorted(self._proposals.of(way.version, index, partial(_can_lower, way.height)), key=lambda proposed: -proposed.kept):
+        for proposed in sorted(
+            self._proposals.of(way.version, index, partial(_can_lower, way.height)),
+            key=lambda proposed: -proposed.kept,
+        ):
             if any(made.level <= limit + TOLERANCE and made.kept > proposed.kept for made in grown):
                 break
-            if proposed.kept > way.kept + _SLACK or self._plain_scores.overall(proposed.version) > plain_now + _SLACK:
+            if (
+                proposed.kept > way.kept + _SLACK
+                or self._plain_scores.overall(proposed.version) > plain_now + _SLACK
+            ):
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            if index in self.steady and rhythm_of(proposed.version.bars[index]) != rhythm_of(way.version.bars[index]):
+            if index in self.steady and rhythm_of(proposed.version.bars[index]) != rhythm_of(
+                way.version.bars[index]
+            ):
                 continue
             key = (self._tempo_changes[index], *_surroundings(proposed.version, index))
             if key not in self._glimpses:
@@ -103,7 +125,11 @@ def _surroundings(version: Part, index: int) -> tuple[int, ...]:
 
 def _can_lower(bar: Height, kind: Kind) -> bool:
     """Whether what a kind leaves as it is does not hold the bar up by itself."""
-    return bar.measure not in kind.leaves if bar.limit else bar.grade.step_of(kind.leaves) <= bar.level - _WORTHLESS
+    return (
+        bar.measure not in kind.leaves
+        if bar.limit
+        else bar.grade.step_of(kind.leaves) <= bar.level - _WORTHLESS
+    )
 
 
 def _worth(start: float, kept: float, way: Way) -> float:

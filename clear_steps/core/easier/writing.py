@@ -11,11 +11,14 @@ from clear_steps.core.score import Part
 
 
 class Writing:
-    """Edits in the order they were taken; those settled belong to what was asked for, or to a harder version of the staircase."""
+    """Edits in the order they were taken; those settled belong to what was asked for, or to a harder version
+    of the staircase."""
 
     def __init__(self, original: Part, given: Sequence[Edit], scores: KeptSoFar) -> None:
         self.original, self.scores = original, scores
-        self.edits: list[Edit] = [edit for edit in given if edit.setup]  # compared through its transposition it loses nothing
+        self.edits: list[Edit] = [
+            edit for edit in given if edit.setup
+        ]  # compared through its transposition it loses nothing
         self.version = version_of(original, self.edits)
         for edit in given[len(self.edits) :]:
             self._add(edit)
@@ -30,11 +33,17 @@ class Writing:
         """What is kept of the whole, in per cent, as the search weighs it."""
         return self.scores.overall(self.version)
 
-    def take(self, kind: str, changes: Iterable[Change], reason: str, effect: Callable[[Change], str]) -> None:
+    def take(
+        self, kind: str, changes: Iterable[Change], reason: str, effect: Callable[[Change], str]
+    ) -> None:
         """Add changes, an edit each, so that each can be refused alone."""
         for change in changes:
             number = max((edit.id for edit in self.edits), default=0) + 1
-            self._add(Edit(number, kind, (change,), reason, effect(change), 0.0, dependencies(self.edits, (change,))))
+            self._add(
+                Edit(
+                    number, kind, (change,), reason, effect(change), 0.0, dependencies(self.edits, (change,))
+                )
+            )
 
     def _add(self, edit: Edit) -> None:
         version = applied(self.version, edit.changes)
@@ -44,14 +53,20 @@ class Writing:
         self.version = version
 
     def take_proposed(self, proposed: Proposed, before: Height, after: Height, stair: float) -> None:
-        """Add what a kind of edit proposed for a bar, saying why and to what effect; a bar at the stair already is lowered for the song."""
+        """Add what a kind of edit proposed for a bar, saying why and to what effect; a bar at the stair
+        already is lowered for the song."""
         number = self.original.bar_number(before.grade.index)
         evidence = before.grade.findings[before.measure].evidence
         past = f" The limit here: {before.limit}." if before.limit else ""
         if before.level <= stair + TOLERANCE:
             past += " Easy enough by itself; the song as a whole was not."
         effect = _effect(number, before, after)
-        self.take(proposed.kind.name, proposed.changes, f"Bar {number}: {evidence[:1].lower()}{evidence[1:]}{past}", lambda _: effect)
+        self.take(
+            proposed.kind.name,
+            proposed.changes,
+            f"Bar {number}: {evidence[:1].lower()}{evidence[1:]}{past}",
+            lambda _: effect,
+        )
         self.version = proposed.version
 
     def drop_last(self, proposals: Proposals) -> bool:
@@ -72,14 +87,27 @@ class Writing:
         self.edits, self.version = other.edits, other.version
 
     def without(self, refused: Iterable[Edit], proposals: Proposals) -> tuple[list[Edit], Part]:
-        """The other edits that do not build on these, and the version they make; bars not touched stay the objects they are."""
+        """The other edits that do not build on these, and the version they make; bars not touched stay the
+        objects they are."""
         gone = refused_with(self.edits, [edit.id for edit in refused])
         fewer = [other for other in self.edits if other.id not in gone]
         touched = {bar for other in self.edits if other.id in gone for bar in other.bars}
-        made = proposals.known(version_of(self.original, [other for other in fewer if touched & set(other.bars)]))
-        return fewer, replace(self.version, bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)))
+        made = proposals.known(
+            version_of(self.original, [other for other in fewer if touched & set(other.bars)])
+        )
+        return fewer, replace(
+            self.version,
+            bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)),
+        )
 
-    def with_softer(self, edits: Sequence[Edit], change: Change, version: Part, height: Callable[[Part, int], Height], proposals: Proposals) -> list[Edit]:
+    def with_softer(
+        self,
+        edits: Sequence[Edit],
+        change: Change,
+        version: Part,
+        height: Callable[[Part, int], Height],
+        proposals: Proposals,
+    ) -> list[Edit]:
         """All edits, these with another change of their own bars, by which they make the version."""
         softer: dict[int, Edit] = {}
         for edit in edits:
@@ -91,7 +119,8 @@ class Writing:
         return [softer.get(edit.id, edit) for edit in self.edits]
 
     def like(self, model: int, others: Sequence[int], proposals: Proposals) -> tuple[list[Edit], Part] | None:
-        """The edits, and the version they make, if other bars that were the same in the original got the edits of one; None where what is settled differs."""
+        """The edits, and the version they make, if other bars that were the same in the original got the
+        edits of one; None where what is settled differs."""
         settled = version_of(self.original, [edit for edit in self.edits if edit.id in self.settled])
         if any(settled.bars[other].events != settled.bars[model].events for other in others):
             return None
@@ -107,11 +136,19 @@ class Writing:
         first, number = self.original.bar_number(own.bars[0]), self.original.bar_number(bar)
         effect = f"bar {number}: {own.effect.partition(': ')[2]} in bar {first}"
         changes = (replace(change, bar=bar) for change in own.changes)
-        self.take(own.kind, changes, f"Bar {number}: the same bar as bar {first}, so the same change.", lambda _: effect)
+        self.take(
+            own.kind,
+            changes,
+            f"Bar {number}: the same bar as bar {first}, so the same change.",
+            lambda _: effect,
+        )
 
 
 def _effect(number: int, before: Height, after: Height) -> str:
     """What an edit does to a bar: its Step, and the measure that falls most."""
     old, new = before.grade.findings, after.grade.findings
     name = max(old, key=lambda measure: old[measure].step - new[measure].step)
-    return f"bar {number}: Step {before.grade.step:.1f} to {after.grade.step:.1f}; {name} {old[name].step:.1f} to {new[name].step:.1f}"
+    return (
+        f"bar {number}: Step {before.grade.step:.1f} to {after.grade.step:.1f}; {name} {old[name].step:.1f}"
+        f" to {new[name].step:.1f}"
+    )

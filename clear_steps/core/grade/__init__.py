@@ -8,13 +8,52 @@ from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
-from clear_steps.core.grade.step import BarGrade, Grader, GradeRequest, Grading, Weighing, grade_part, grade_song, hand_tables
+from clear_steps.core.grade.step import (
+    BarGrade,
+    Grader,
+    GradeRequest,
+    Grading,
+    Weighing,
+    grade_part,
+    grade_song,
+    hand_tables,
+)
 from clear_steps.core.grade.telling import three_sentences
 from clear_steps.core.grade.uncertainty import StepRange, step_range
 
 __all__ = [
-    "CURVE_NAMES", "HEADLINE", "MEASURES", "SCHOOL_TITLES", "TUNE_FLOOR", "Ability", "Alternative", "BarGrade", "Beyond", "Difference", "Finding",
-    "GradeRequest", "Grader", "Grading", "HardestShape", "Ladder", "Limits", "Measure", "Place", "Recurrence", "Rung", "StepRange", "Weighing",
-    "alternatives", "difference", "figures_of", "grade_part", "grade_song", "hand_tables", "recurrence_words", "recurrences", "rungs", "step_range",
+    "CURVE_NAMES",
+    "HEADLINE",
+    "MEASURES",
+    "SCHOOL_TITLES",
+    "TUNE_FLOOR",
+    "Ability",
+    "Alternative",
+    "BarGrade",
+    "Beyond",
+    "Difference",
+    "Finding",
+    "GradeRequest",
+    "Grader",
+    "Grading",
+    "HardestShape",
+    "Ladder",
+    "Limits",
+    "Measure",
+    "Place",
+    "Recurrence",
+    "Rung",
+    "StepRange",
+    "Weighing",
+    "alternatives",
+    "difference",
+    "figures_of",
+    "grade_part",
+    "grade_song",
+    "hand_tables",
+    "recurrence_words",
+    "recurrences",
+    "rungs",
+    "step_range",
     "three_sentences",
-]  # fmt: skip
+]

@@ -1,6 +1,7 @@
 """Other ways to play a passage: other fingers on the same places, other places of the same pitches.
 
-Every way is a part of its own, its fingers pinned in the passage, and is graded by the same code as the original.
+Every way is a part of its own, its fingers pinned in the passage, and is graded by the same code as the
+original.
 """
 
 import itertools
@@ -26,7 +27,7 @@ from clear_steps.core.hand import (
     moments_of,
     place,
     put_down,
-)  # fmt: skip
+)
 from clear_steps.core.score import Bar, Note, Part, Song, Technique
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import bar_times
@@ -64,15 +65,20 @@ class Alternative:
         return max(self.bar_steps)
 
 
-def alternatives(song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest = GradeRequest()) -> tuple[Alternative, ...]:
-    """Ways to play bars `first` to `last` (indexes), as written first, the others easiest first; raises InvalidValueError."""
+def alternatives(
+    song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest = GradeRequest()
+) -> tuple[Alternative, ...]:
+    """Ways to play bars `first` to `last` (indexes), as written first, the others easiest first; raises
+    InvalidValueError."""
     if not 0 <= first <= last < len(part.bars) or last - first >= MOST_BARS:
         raise InvalidValueError("passage", f"{first} to {last}", f"1 to {MOST_BARS} bars of the part")
     return _Passage(song, part, first, last, ladder, request).ways()
 
 
 class _Passage:
-    def __init__(self, song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest) -> None:
+    def __init__(
+        self, song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest
+    ) -> None:
         self._song, self._part, self._first, self._last = song, part, first, last
         self._ladder, self._request = ladder, request
         self._grader = Grader(song, part, ladder, request)
@@ -85,7 +91,11 @@ class _Passage:
         base = self._shown("As written", self._part, None)
         seen = {self._bars(written)}
         found: list[Alternative] = []
-        for most, family in ((2, self._by_schools()), (_MOST_PLACES, self._by_places()), (_MOST_FINGERINGS, self._by_fingers())):
+        for most, family in (
+            (2, self._by_schools()),
+            (_MOST_PLACES, self._by_places()),
+            (_MOST_FINGERINGS, self._by_fingers()),
+        ):
             fresh = []
             for title, candidate in family:
                 if self._bars(candidate) not in seen:
@@ -100,7 +110,9 @@ class _Passage:
     def _by_schools(self) -> Iterator[tuple[str, Part]]:
         free = self._with_bars(self._part, [_unpinned(bar) for bar in self._bars(self._part)])
         for school, title in SCHOOL_TITLES.items():
-            grading = Grader(self._song, free, self._ladder, replace(self._request, school=school)).grade(free)
+            grading = Grader(self._song, free, self._ladder, replace(self._request, school=school)).grade(
+                free
+            )
             yield title, self._pinned(free, grading)
 
     def _by_fingers(self) -> Iterator[tuple[str, Part]]:
@@ -108,11 +120,24 @@ class _Passage:
         book = DemandsBook().of(self._part)
         gaps = gaps_of(book, self._times)
         rows = [(index, book[index]) for index in range(self._first, self._last + 1)]
-        layers = [layer for index, bar in rows for layer in layers_of(bar, gaps[index], self._times[index].quarter_seconds)]
+        layers = [
+            layer
+            for index, bar in rows
+            for layer in layers_of(bar, gaps[index], self._times[index].quarter_seconds)
+        ]
         places = [(index, demand.event) for index, bar in rows for demand in bar.demands]
         for path in k_best_paths(layers, self._tables(), _FINGERINGS):
             grips = dict(zip(places, path.grips, strict=False))
-            yield "", self._with_bars(self._part, [_pinned_bar(bar, at, grips) for at, bar in enumerate(self._bars(self._part), self._first)])
+            yield (
+                "",
+                self._with_bars(
+                    self._part,
+                    [
+                        _pinned_bar(bar, at, grips)
+                        for at, bar in enumerate(self._bars(self._part), self._first)
+                    ],
+                ),
+            )
 
     def _by_places(self) -> Iterator[tuple[str, Part]]:
         """The passage in one position after another, where it lies there."""
@@ -124,10 +149,17 @@ class _Passage:
             if placed is not None:
                 moved = self._with_bars(self._part, put_down(self._bars(self._part), placed))
                 grading = self._grader.grade(moved)
-                yield f"Elsewhere, around {ordinal(self._usual_position(grading))} position", self._pinned(moved, grading)
+                yield (
+                    f"Elsewhere, around {ordinal(self._usual_position(grading))} position",
+                    self._pinned(moved, grading),
+                )
 
     def _usual_position(self, grading: Grading) -> int:
-        positions = sorted(max(grip.position, 1) for place, grip in grading.grips.items() if self._first <= place[0] <= self._last)
+        positions = sorted(
+            max(grip.position, 1)
+            for place, grip in grading.grips.items()
+            if self._first <= place[0] <= self._last
+        )
         return positions[len(positions) // 2] if positions else 1
 
     def _difference(self, written: Part, other: Part) -> str:
@@ -137,8 +169,14 @@ class _Passage:
             for onset, event, changed in zip(bar.onsets, bar.events, other.bars[index].events, strict=True):
                 for old, new in zip(event.notes, changed.notes, strict=True):
                     if old.finger and new.finger and old.finger != new.finger:
-                        words = f"{finger_words((new.finger,))} instead of {finger_words((old.finger,)).removesuffix(' finger')}"
-                        return f"{words[0].upper()}{words[1:]} at bar {number}, {beat_words(written.starts_at(index) + onset, bar.metre)}"
+                        words = (
+                            f"{finger_words((new.finger,))} instead of"
+                            f" {finger_words((old.finger,)).removesuffix(' finger')}"
+                        )
+                        return (
+                            f"{words[0].upper()}{words[1:]} at bar {number},"
+                            f" {beat_words(written.starts_at(index) + onset, bar.metre)}"
+                        )
         return "Other fingers"
 
     def _tables(self) -> HandTables:
@@ -149,21 +187,36 @@ class _Passage:
 
     def _pinned(self, part: Part, grading: Grading) -> Part:
         """The part with the passage's fingers written down as graded."""
-        return self._with_bars(part, [_pinned_bar(bar, at, grading.grips) for at, bar in enumerate(self._bars(part), self._first)])
+        return self._with_bars(
+            part,
+            [_pinned_bar(bar, at, grading.grips) for at, bar in enumerate(self._bars(part), self._first)],
+        )
 
     def _shown(self, title: str, part: Part, written: Alternative | None) -> Alternative:
         grading = self._grader.grade(part)
-        grips = [grading.grips[place] for place in sorted(grading.grips) if self._first <= place[0] <= self._last]
+        grips = [
+            grading.grips[place] for place in sorted(grading.grips) if self._first <= place[0] <= self._last
+        ]
         frets = [self._neck.fret_mm(grip.position) for grip in grips]
         travels = [abs(b - a) for a, b in itertools.pairwise(frets) if abs(b - a) > 0]
-        strings = sorted({note.string for bar in self._bars(part) for event in bar.events for note in event.notes})
+        strings = sorted(
+            {note.string for bar in self._bars(part) for event in bar.events for note in event.notes}
+        )
         positions = [max(grip.position, 1) for grip in grips] or [0]
         way = Alternative(
-            title, "", part, tuple(bar.step for bar in grading.bars[self._first : self._last + 1]), grading.step,
-            max(bar.findings["stretch"].value or 0.0 for bar in grading.bars[self._first : self._last + 1]), len(travels), sum(travels), tuple(strings),
-            (min(positions), max(positions)), self._stopped(part) if written else 0,
+            title,
+            "",
+            part,
+            tuple(bar.step for bar in grading.bars[self._first : self._last + 1]),
+            grading.step,
+            max(bar.findings["stretch"].value or 0.0 for bar in grading.bars[self._first : self._last + 1]),
+            len(travels),
+            sum(travels),
+            tuple(strings),
+            (min(positions), max(positions)),
+            self._stopped(part) if written else 0,
             max(bar.step for bar in grading.bars[max(self._first - 1, 0) : self._last + 2]),
-        )  # fmt: skip
+        )
         return replace(way, sentence=_sentence(way, written))
 
     def _stopped(self, part: Part) -> int:
@@ -171,14 +224,24 @@ class _Passage:
         before, after = sounding_quarters(self._part), sounding_quarters(part)
         count = 0
         for index in range(self._first, self._last + 1):
-            for own, other, event, moved in zip(before[index], after[index], self._part.bars[index].events, part.bars[index].events, strict=True):
+            for own, other, event, moved in zip(
+                before[index],
+                after[index],
+                self._part.bars[index].events,
+                part.bars[index].events,
+                strict=True,
+            ):
                 lengths = dict(zip(map(part.pitch_of, moved.notes), other, strict=True))
-                count += sum(lengths.get(self._part.pitch_of(note), length) < length for note, length in zip(event.notes, own, strict=True))
+                count += sum(
+                    lengths.get(self._part.pitch_of(note), length) < length
+                    for note, length in zip(event.notes, own, strict=True)
+                )
         return count
 
 
 def _stays(note: Note, hangs_before: bool) -> bool:
-    """Harmonics, taps and dead notes stay where they speak, and so does what hangs on a note before the passage."""
+    """Harmonics, taps and dead notes stay where they speak, and so does what hangs on a note before the
+    passage."""
     return note.dead or hangs_before or bool(note.techniques & {Technique.NATURAL_HARMONIC, Technique.TAP})
 
 
@@ -191,14 +254,23 @@ def _lies_in(frets: range, spot: Spot) -> bool:
 
 
 def _unpinned(bar: Bar) -> Bar:
-    return replace(bar, events=tuple(replace(event, notes=tuple(replace(note, finger=None) for note in event.notes)) for event in bar.events))
+    return replace(
+        bar,
+        events=tuple(
+            replace(event, notes=tuple(replace(note, finger=None) for note in event.notes))
+            for event in bar.events
+        ),
+    )
 
 
 def _pinned_bar(bar: Bar, index: int, grips: dict[tuple[int, int], Grip]) -> Bar:
     events = []
     for number, event in enumerate(bar.events):
         grip = grips.get((index, number))
-        notes = (replace(note, finger=grip.finger_on(note.string) if grip and is_fretted(note) else None) for note in event.notes)
+        notes = (
+            replace(note, finger=grip.finger_on(note.string) if grip and is_fretted(note) else None)
+            for note in event.notes
+        )
         events.append(replace(event, notes=tuple(notes)))
     return replace(bar, events=tuple(events))
 
@@ -206,8 +278,16 @@ def _pinned_bar(bar: Bar, index: int, grips: dict[tuple[int, int], Grip]) -> Bar
 def _sentence(way: Alternative, written: Alternative | None) -> str:
     """`In one position, at most 62 mm wide and no move of the hand; 0.8 Step easier than as written.`"""
     low, high = way.positions
-    where = f"In {ordinal(low)} position" if low == high else f"Between the {ordinal(low)} and the {ordinal(high)} position"
-    moves = "no move of the hand" if not way.moves else f"{way.moves} move{'s' if way.moves > 1 else ''} of the hand, {way.travel_mm:.0f} mm in all"
+    where = (
+        f"In {ordinal(low)} position"
+        if low == high
+        else f"Between the {ordinal(low)} and the {ordinal(high)} position"
+    )
+    moves = (
+        "no move of the hand"
+        if not way.moves
+        else f"{way.moves} move{'s' if way.moves > 1 else ''} of the hand, {way.travel_mm:.0f} mm in all"
+    )
     wide = f"at most {way.widest_mm:.0f} mm wide" if way.widest_mm else "no stretch"
     words = f"{where}, {wide}, {moves}"
     if written is None:
@@ -215,7 +295,11 @@ def _sentence(way: Alternative, written: Alternative | None) -> str:
     if way.stops_ringing:
         words += f"; {way.stops_ringing} note{'s stop' if way.stops_ringing > 1 else ' stops'} ringing sooner"
     difference = way.step - written.step
-    compared = "as hard as written" if abs(difference) < 0.05 else f"{abs(difference):.1f} Step {'easier' if difference < 0 else 'harder'} than as written"
+    compared = (
+        "as hard as written"
+        if abs(difference) < 0.05
+        else f"{abs(difference):.1f} Step {'easier' if difference < 0 else 'harder'} than as written"
+    )
     if way.step_with_neighbours > max(written.step_with_neighbours, way.step) + 0.05:
         compared += f", but the way in or out of it rises to Step {way.step_with_neighbours:.1f}"
     return f"{words}; {compared}."

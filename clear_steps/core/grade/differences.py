@@ -18,7 +18,9 @@ class Difference:
     measure: str
 
 
-def difference(song: Song, part: Part, grading: Grading, own: float, request: GradeRequest = GradeRequest()) -> Difference:
+def difference(
+    song: Song, part: Part, grading: Grading, own: float, request: GradeRequest = GradeRequest()
+) -> Difference:
     """Compare; a measure is behind it if the song without it comes nearest to the teacher's Step.
 
     Where the teacher's is the higher one, it is the measure the hardest bars have most of: raised,
@@ -27,7 +29,10 @@ def difference(song: Song, part: Part, grading: Grading, own: float, request: Gr
     if abs(grading.step - own) <= AGREEMENT:
         return Difference(own, grading.step, "")
     if grading.step > own:
-        without = {name: song_step(song, part, [bar.step_without(name) for bar in grading.bars], grading, request) for name in MEASURES}
+        without = {
+            name: song_step(song, part, [bar.step_without(name) for bar in grading.bars], grading, request)
+            for name in MEASURES
+        }
         measure = min(without, key=lambda name: abs(without[name] - own))
     else:
         peak = [grading.bars[index] for index in grading.peak_bars]

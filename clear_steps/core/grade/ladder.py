@@ -6,7 +6,17 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 
-CURVE_NAMES = ("stretch", "shift", "fretting_speed", "picking_speed", "shape_changes", "picking", "damping", "rhythm", "independence")
+CURVE_NAMES = (
+    "stretch",
+    "shift",
+    "fretting_speed",
+    "picking_speed",
+    "shape_changes",
+    "picking",
+    "damping",
+    "rhythm",
+    "independence",
+)
 TUNE_FLOOR = 60.0  # from memory
 
 

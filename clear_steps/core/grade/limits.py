@@ -11,7 +11,8 @@ from clear_steps.core.grade.step import BarGrade
 from clear_steps.core.hand import FULL_BARRE_STRINGS, Grip, Player
 from clear_steps.core.score import TECHNIQUES, Bar, Technique
 
-_AN_UNKNOWN = 0.5  # Steps beyond that each thing not known yet counts: any amount above the tolerance of a target would do
+# Steps beyond that each thing not known yet counts: any amount above the tolerance of a target would do
+_AN_UNKNOWN = 0.5
 _WORTH_SAYING = 0.01
 
 
@@ -25,7 +26,8 @@ class HardestShape(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Limits:
-    """A student's own limits; what nobody has said limits nothing, but the hand's comfortable span always does."""
+    """A student's own limits; what nobody has said limits nothing, but the hand's comfortable span always
+    does."""
 
     notes_per_second: float | None = None  # the fastest that come out clean
     unknown_techniques: frozenset[Technique] = frozenset()
@@ -37,7 +39,11 @@ class Limits:
             raise InvalidValueError("notes a second", self.notes_per_second, "0.5 to 20")
         for name, step in self.steps:
             if name not in MEASURES or not 1 <= step <= 10:
-                raise InvalidValueError("limit of a measure", f"{name} {step:g}", f"one of {', '.join(MEASURES)}, with a Step from 1 to 10")
+                raise InvalidValueError(
+                    "limit of a measure",
+                    f"{name} {step:g}",
+                    f"one of {', '.join(MEASURES)}, with a Step from 1 to 10",
+                )
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,7 +87,16 @@ class Ability:
 
     def _unknown(self, bar: Bar) -> Iterator[Beyond]:
         unknown = self.limits.unknown_techniques
-        used = [technique for event in bar.events for note in event.notes for technique in event.techniques_of(note) & unknown] if unknown else []
+        used = (
+            [
+                technique
+                for event in bar.events
+                for note in event.notes
+                for technique in event.techniques_of(note) & unknown
+            ]
+            if unknown
+            else []
+        )
         if used:
             names = sorted({TECHNIQUES[technique].plural for technique in used})
             yield Beyond("technique", _AN_UNKNOWN * len(used), f"{', '.join(names)} not known yet")
@@ -90,8 +105,14 @@ class Ability:
         most = _MOST_STRINGS[self.limits.hardest_shape]
         over = sum(grip.barre_strings > most for grip in grips)
         if over:
-            yield Beyond("shapes", _AN_UNKNOWN * over, "no barre known yet" if most == 0 else "no full barre known yet")
+            yield Beyond(
+                "shapes", _AN_UNKNOWN * over, "no barre known yet" if most == 0 else "no full barre known yet"
+            )
 
 
 # Strings that one finger may stop.
-_MOST_STRINGS = {HardestShape.NO_BARRE: 0, HardestShape.SMALL_BARRE: FULL_BARRE_STRINGS - 1, HardestShape.FULL_BARRE: 99}
+_MOST_STRINGS = {
+    HardestShape.NO_BARRE: 0,
+    HardestShape.SMALL_BARRE: FULL_BARRE_STRINGS - 1,
+    HardestShape.FULL_BARRE: 99,
+}

@@ -130,65 +130,138 @@ class Performer:
         self._neck, self._span_mm = neck, span_mm
         self._soundings: dict[int, tuple[Bar, list[tuple[int, Sounding]]]] = {}  # by the bar's identity
         self._ways: dict[tuple[int, int, bool], Way] = {}  # by the grips' identity
-        self._played: dict[tuple[object, ...], tuple[PlayedBar, object]] = {}  # with the grips, so that their ids stay their own
+        self._played: dict[
+            tuple[object, ...], tuple[PlayedBar, object]
+        ] = {}  # with the grips, so that their ids stay their own
 
-    def bars(self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime]) -> tuple[PlayedBar, ...]:
+    def bars(
+        self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime]
+    ) -> tuple[PlayedBar, ...]:
         """Put the grips of one hand and the times on the events."""
         found: list[PlayedBar] = []
         before: Grip | None = None
         gaps = gaps_of(fingered.bars, times)
         for index, grips in enumerate(fingered.hands[hand]):
-            found.append(self._bar(part, fingered.bars[index], grips, before, gaps[index], times[index], index))
+            found.append(
+                self._bar(part, fingered.bars[index], grips, before, gaps[index], times[index], index)
+            )
             before = grips[-1] if grips else before
         return tuple(found)
 
-    def bar(self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], index: int) -> PlayedBar:
+    def bar(
+        self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], index: int
+    ) -> PlayedBar:
         """The same for one bar alone."""
         every = fingered.hands[hand]
         before = next((grips[-1] for grips in reversed(every[:index]) if grips), None)
-        return self._bar(part, fingered.bars[index], every[index], before, gaps_of(fingered.bars, times)[index], times[index], index)
+        return self._bar(
+            part,
+            fingered.bars[index],
+            every[index],
+            before,
+            gaps_of(fingered.bars, times)[index],
+            times[index],
+            index,
+        )
 
-    def _bar(self, part: Part, demands: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime, index: int) -> PlayedBar:
+    def _bar(
+        self,
+        part: Part,
+        demands: BarDemands,
+        grips: Sequence[Grip],
+        before: Grip | None,
+        gap: float,
+        time: BarTime,
+        index: int,
+    ) -> PlayedBar:
         bar, number = part.bars[index], part.bar_number(index)
         metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
         starts_at = part.starts_at(index)
-        key = (id(bar), id(demands), id(grips), id(before), index, number, gap, time.quarter_seconds, metre_changed, starts_at.as_integer_ratio())
+        key = (
+            id(bar),
+            id(demands),
+            id(grips),
+            id(before),
+            index,
+            number,
+            gap,
+            time.quarter_seconds,
+            metre_changed,
+            starts_at.as_integer_ratio(),
+        )
         if key not in self._played:
             gripped = self._gripped(demands, grips, before, gap, time)
             moments = tuple(self._moments(bar, demands, gripped, time))
-            beats, beat_seconds = float(bar.quarters / bar.metre.beat_quarters), float(bar.metre.beat_quarters) * time.quarter_seconds
+            beats, beat_seconds = (
+                float(bar.quarters / bar.metre.beat_quarters),
+                float(bar.metre.beat_quarters) * time.quarter_seconds,
+            )
             played = PlayedBar(
-                index, number, bar, time.seconds, beat_seconds, beats, self._span_mm, part.picking, metre_changed, starts_at, demands.guessed, moments
-            )  # fmt: skip
+                index,
+                number,
+                bar,
+                time.seconds,
+                beat_seconds,
+                beats,
+                self._span_mm,
+                part.picking,
+                metre_changed,
+                starts_at,
+                demands.guessed,
+                moments,
+            )
             self._played[key] = (played, (bar, demands, grips, before))
         return self._played[key][0]
 
-    def _gripped(self, bar: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime) -> dict[int, _Gripped]:
+    def _gripped(
+        self, bar: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime
+    ) -> dict[int, _Gripped]:
         """By event: the grip, the move into it and the widest spread."""
         gripped: dict[int, _Gripped] = {}
         last, spreads = None, Spreads(self._neck, before)
         for demand, grip in zip(bar.demands, grips, strict=True):
-            seconds = gap if last is None else round((demand.onset_quarters - last.onset_quarters) * time.quarter_seconds, 9)
+            seconds = (
+                gap
+                if last is None
+                else round((demand.onset_quarters - last.onset_quarters) * time.quarter_seconds, 9)
+            )
             move = Move(self._way(before, grip, bool(demand.links.slid)), seconds) if before else None
             gripped[demand.event] = (grip, move, spreads.into(grip, seconds))
             before, last = grip, demand
         return gripped
 
-    def _moments(self, bar: Bar, demands: BarDemands, gripped: dict[int, _Gripped], time: BarTime) -> Iterator[Moment]:
+    def _moments(
+        self, bar: Bar, demands: BarDemands, gripped: dict[int, _Gripped], time: BarTime
+    ) -> Iterator[Moment]:
         tap_moves = self._tap_moves(demands, time) if demands.taps else {}
         if id(bar) not in self._soundings:
             self._soundings[id(bar)] = (bar, _soundings(bar))
         for number, sounding in self._soundings[id(bar)][1]:
             grip, move, spread = gripped.get(number, _NOTHING)
-            yield Moment(sounding, sounding.onset_quarters * time.quarter_seconds, grip, move, spread, tap_moves.get(number))
+            yield Moment(
+                sounding,
+                sounding.onset_quarters * time.quarter_seconds,
+                grip,
+                move,
+                spread,
+                tap_moves.get(number),
+            )
 
     def _tap_moves(self, demands: BarDemands, time: BarTime) -> dict[int, TapMove]:
         moves = {}
         for a, b in itertools.pairwise(demands.taps):
             distance = abs(self._neck.fret_mm(b.spot.fret) - self._neck.fret_mm(a.spot.fret))
             if b.onset > a.onset and distance > 0:
-                needed = movement_seconds(distance, self._neck.fret_width_mm(b.spot.fret)) * (SLIDE_SHARE if b.slid else 1)
-                moves[b.event] = TapMove(a.spot.fret, b.spot.fret, distance, needed, float(b.onset - a.onset) * time.quarter_seconds)
+                needed = movement_seconds(distance, self._neck.fret_width_mm(b.spot.fret)) * (
+                    SLIDE_SHARE if b.slid else 1
+                )
+                moves[b.event] = TapMove(
+                    a.spot.fret,
+                    b.spot.fret,
+                    distance,
+                    needed,
+                    float(b.onset - a.onset) * time.quarter_seconds,
+                )
         return moves
 
     def _way(self, before: Grip, grip: Grip, slid: bool) -> Way:
@@ -225,22 +298,30 @@ def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
             reach = abs(apart - (stop - start))
         elif new is not Finger.THUMB:
             # A finger that jumps along the neck to another string goes the straight way between the two.
-            farthest, jump = neck.true_mm((a.string, a.fret), (b.string, b.fret)) if apart else 0.0, (new, a.fret, b.fret)
+            farthest, jump = (
+                neck.true_mm((a.string, a.fret), (b.string, b.fret)) if apart else 0.0,
+                (new, a.fret, b.fret),
+            )
         frets = (min(a.fret, b.fret), max(a.fret, b.fret))
     else:
         farthest, jump = _farthest_jump(before, grip, neck)
         every = [spot.fret for _, spot in (*before.presses, *grip.presses)]
         frets = (min(every), max(every))
     distance = max(hand, farthest)
-    needed = movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1))) * (SLIDE_SHARE if slid else 1)
+    needed = movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1))) * (
+        SLIDE_SHARE if slid else 1
+    )
     return Way(before, distance, needed, reach, frets, jump if farthest > hand else None)
 
 
 def _farthest_jump(before: Grip, grip: Grip, neck: Neck) -> tuple[float, tuple[Finger, int, int] | None]:
-    """The finger pressed both times that goes farthest along the neck: mm, and (finger, from fret, to fret)."""
+    """The finger pressed both times that goes farthest along the neck: mm, and (finger, from fret, to
+    fret)."""
     now = grip.finger_frets
     jumps = [
-        (abs(neck.fret_mm(fret) - neck.fret_mm(now[finger])), (finger, fret, now[finger])) for finger, fret in before.finger_frets.items() if finger in now
+        (abs(neck.fret_mm(fret) - neck.fret_mm(now[finger])), (finger, fret, now[finger]))
+        for finger, fret in before.finger_frets.items()
+        if finger in now
     ]
     return max(jumps, default=(0.0, None))
 
@@ -249,5 +330,9 @@ def _techniques_in(event: Event, struck: tuple[Note, ...]) -> tuple[tuple[Techni
     if not event.techniques and not any(note.techniques or note.bend for note in event.notes):
         return ()
     shared = [(technique, struck[0].string) for technique in sorted(event.techniques)]
-    own = [(technique, note.string) for note in event.notes for technique in sorted(event.techniques_of(note) - event.techniques)]
+    own = [
+        (technique, note.string)
+        for note in event.notes
+        for technique in sorted(event.techniques_of(note) - event.techniques)
+    ]
     return tuple(shared + own)

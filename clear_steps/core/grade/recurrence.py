@@ -1,4 +1,5 @@
-"""What comes back: bars that are an earlier bar again, moved along or across the neck, or in another octave."""
+"""What comes back: bars that are an earlier bar again, moved along or across the neck, or in another
+octave."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
@@ -20,7 +21,8 @@ class Recurrence:
 
 
 def figures_of(part: Part) -> dict[int, int]:
-    """For every bar that sounds (index) the first that is the same figure, itself where none was before it."""
+    """For every bar that sounds (index) the first that is the same figure, itself where none was before
+    it."""
     sounding = [index for index, bar in enumerate(part.bars) if not bar.silent]
     return Figures().firsts(part, sounding)
 
@@ -39,7 +41,13 @@ def recurrences(part: Part) -> tuple[Recurrence, ...]:
             continue  # one note elsewhere is no figure
         last = found[-1] if found else None
         goes_on = last is not None and last.last == index - 1 and last.how == how
-        if last and goes_on and like == last.like_last + 1 and like < last.first and last.like_last - last.like == last.last - last.first:
+        if (
+            last
+            and goes_on
+            and like == last.like_last + 1
+            and like < last.first
+            and last.like_last - last.like == last.last - last.first
+        ):
             found[-1] = replace(last, last=index, like_last=like)
         elif last and goes_on and like == last.like == last.like_last:
             found[-1] = replace(last, last=index)
@@ -74,7 +82,11 @@ def _how(part: Part, before: Bar, after: Bar) -> str:
     if len(apart) == 1 and (half_tones := apart.pop()) % 12 == 0:
         octaves = abs(half_tones) // 12
         height = "higher" if half_tones > 0 else "lower"
-        return "the same notes elsewhere on the neck" if not octaves else f"{'an octave' if octaves == 1 else f'{number_words(octaves)} octaves'} {height}"
+        return (
+            "the same notes elsewhere on the neck"
+            if not octaves
+            else f"{'an octave' if octaves == 1 else f'{number_words(octaves)} octaves'} {height}"
+        )
     return "moved to other strings"
 
 

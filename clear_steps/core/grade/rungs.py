@@ -29,15 +29,27 @@ def _sentences(ladder: Ladder, step: int) -> list[tuple[str, str]]:
     moves = round(curves["shift"].raw(step) * 100)
     fretting, strokes = _rate(curves["fretting_speed"], step), _rate(curves["picking_speed"], step)
     return [
-        ("stretch", f"reaches up to {reach:.0f} mm for a hand that spans {_USUAL_SPAN_MM:.0f}{_beyond(curves['stretch'], step)}"),
+        (
+            "stretch",
+            (
+                f"reaches up to {reach:.0f} mm for a hand that spans"
+                f" {_USUAL_SPAN_MM:.0f}{_beyond(curves['stretch'], step)}"
+            ),
+        ),
         ("shift", f"moves that need up to {moves} % of the time there is{_beyond(curves['shift'], step)}"),
-        ("speed", f"up to {fretting} notes a second for the fretting hand, {strokes} strokes for the picking hand"),
+        (
+            "speed",
+            f"up to {fretting} notes a second for the fretting hand, {strokes} strokes for the picking hand",
+        ),
         ("technique", _techniques(ladder, step)),
         ("shapes", _shapes(ladder, step)),
         ("picking", f"up to {_rate(curves['picking'], step)} string skips a second with a pick"),
         ("damping", f"strings to be stopped up to {_rate(curves['damping'], step)} times a second"),
         ("rhythm", f"syncopation up to {curves['rhythm'].raw(step):.0f} in a bar"),
-        ("independence", f"up to {_rate(curves['independence'], step)} re-fretted notes a second over a note that rings"),
+        (
+            "independence",
+            f"up to {_rate(curves['independence'], step)} re-fretted notes a second over a note that rings",
+        ),
     ]
 
 
@@ -51,11 +63,17 @@ def _beyond(curve: Curve, step: int) -> str:
 
 def _techniques(ladder: Ladder, step: int) -> str:
     """What a single one, once in a slow bar, newly comes within reach."""
-    named = {TECHNIQUES[row].plural: own for row, own in ladder.technique_steps.items() if own > 0} | ladder.own_techniques
+    named = {
+        TECHNIQUES[row].plural: own for row, own in ladder.technique_steps.items() if own > 0
+    } | ladder.own_techniques
     new = sorted(name for name, own in named.items() if step - 1 < own <= step)
     if new:
         return f"now also {', '.join(new)}"
-    return "no technique yet" if not any(own <= step for own in named.values()) else "the same techniques, more of them"
+    return (
+        "no technique yet"
+        if not any(own <= step for own in named.values())
+        else "the same techniques, more of them"
+    )
 
 
 def _shapes(ladder: Ladder, step: int) -> str:

@@ -20,7 +20,9 @@ class Figure:
     """What has to be remembered of a bar, ornaments left out: bars that share either are one figure."""
 
     shape: tuple[object, ...]  # rhythm, strings and frets from the lowest: the same wherever it is moved
-    melody: tuple[object, ...]  # rhythm and pitches from the lowest, with its pitch class: the same in every octave
+    melody: tuple[
+        object, ...
+    ]  # rhythm and pitches from the lowest, with its pitch class: the same in every octave
 
 
 def figure(part: Part, bar: Bar) -> Figure:
@@ -32,7 +34,9 @@ def figure(part: Part, bar: Bar) -> Figure:
     frets = [fret for _, dead, fret in notes if not dead]
     moved = min(frets) if frets and 0 not in frets else 0
     lowest_string, lowest = min(notes)[0] if notes else 0, min(heard, default=0)
-    shape = tuple([tuple([(string - lowest_string, dead, fret - moved) for string, dead, fret in row]) for row in spots])
+    shape = tuple(
+        [tuple([(string - lowest_string, dead, fret - moved) for string, dead, fret in row]) for row in spots]
+    )
     melody = tuple([tuple(sorted([pitch - lowest for pitch in row])) for row in pitches])
     return Figure((rhythm, shape), (rhythm, lowest % 12, melody))
 
@@ -41,7 +45,9 @@ class Figures:
     """Which bars of a part are one figure; that of a bar is made out once."""
 
     def __init__(self) -> None:
-        self._known: dict[int, tuple[Bar, int, int]] = {}  # by the bar's identity: numbers of its shape and melody
+        self._known: dict[
+            int, tuple[Bar, int, int]
+        ] = {}  # by the bar's identity: numbers of its shape and melody
         self._numbers: dict[tuple[object, ...], int] = {}
 
     def memory(self, part: Part, sounding: Iterable[int]) -> float:
@@ -50,7 +56,8 @@ class Figures:
         return min(_A_BAR_MORE * log2(max(distinct, 1)), _MOST_MEMORY)
 
     def firsts(self, part: Part, bars: Sequence[int]) -> dict[int, int]:
-        """For every bar (index) the first of these that is the same figure, itself where none was before it."""
+        """For every bar (index) the first of these that is the same figure, itself where none was before
+        it."""
         seen: dict[int, int] = {}
         firsts = {}
         for index in bars:
@@ -74,7 +81,9 @@ class Figures:
 
 def stamina(bars: Sequence[PlayedBar], order: Sequence[int], ladder: Ladder) -> float:
     """0 to 0.7 by the longest stretch of beats in which a hand works hard or holds a barre."""
-    threshold = min(_WORKING_SHARE * ladder.curves[f"{hand}_speed"].raw(_WORKING_STEP) for hand in ("fretting", "picking"))
+    threshold = min(
+        _WORKING_SHARE * ladder.curves[f"{hand}_speed"].raw(_WORKING_STEP) for hand in ("fretting", "picking")
+    )
     working = [_works(bar, threshold) for bar in bars]
     longest = run = 0.0
     for index in order:

@@ -1,4 +1,5 @@
-"""A spread: fingers that lie far apart within a moment, with other notes between theirs, while the hand stays where it is."""
+"""A spread: fingers that lie far apart within a moment, with other notes between theirs, while the hand stays
+where it is."""
 
 from collections import deque
 from dataclasses import dataclass
@@ -9,7 +10,8 @@ from typing import NamedTuple
 from clear_steps.core.hand import Grip, Neck, passing_factor
 from clear_steps.core.score import Finger
 
-# From memory: within a quarter of a second the hand has to lie open over both; with more time it closes and opens again.
+# From memory: within a quarter of a second the hand has to lie open over both; with more time it closes and
+# opens again.
 _OPEN_SECONDS, _LONGEST_SECONDS = 0.25, 0.6
 _LEAST_SHARE = 0.5
 _MOST_SHARE = passing_factor(inf)
@@ -17,7 +19,8 @@ _MOST_SHARE = passing_factor(inf)
 
 @dataclass(frozen=True, slots=True)
 class Spread:
-    """From one finger to another, in mm along the neck and in the hand's own frame; between their frets, in so many seconds."""
+    """From one finger to another, in mm along the neck and in the hand's own frame; between their frets, in
+    so many seconds."""
 
     mm: float
     frets: tuple[int, int]
@@ -25,7 +28,8 @@ class Spread:
 
     @property
     def counted_mm(self) -> float:
-        """As a reach that is passed through, the less the more time the hand has in between; none beyond 0.6 s."""
+        """As a reach that is passed through, the less the more time the hand has in between; none beyond 0.6
+        s."""
         return self.mm * _share(self.seconds)
 
 

@@ -13,7 +13,20 @@ from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.measures.stretch import past_this_hand
 from clear_steps.core.grade.played import Performer, PlayedBar
 from clear_steps.core.grade.songwide import Figures, stamina
-from clear_steps.core.hand import HARDEST_STEP, PRESET_SPANS_MM, SCHOOLS, Fingered, Fingerer, Grip, HandTables, Neck, PathCosts, Player, School, shared_tables
+from clear_steps.core.hand import (
+    HARDEST_STEP,
+    PRESET_SPANS_MM,
+    SCHOOLS,
+    Fingered,
+    Fingerer,
+    Grip,
+    HandTables,
+    Neck,
+    PathCosts,
+    Player,
+    School,
+    shared_tables,
+)
 from clear_steps.core.score import Part, Song, played_order
 from clear_steps.core.score.timing import BarTime, bar_times
 
@@ -69,7 +82,10 @@ class BarGrade:
 
     def step_without(self, measure: str) -> float:
         """The bar's Step if a measure had found nothing."""
-        return _bar_step([finding for name, finding in self.findings.items() if name != measure], self.past_hand and measure != "stretch")
+        return _bar_step(
+            [finding for name, finding in self.findings.items() if name != measure],
+            self.past_hand and measure != "stretch",
+        )
 
 
 @dataclass(frozen=True)  # no slots: the fingering is laid out when it is asked for
@@ -93,7 +109,11 @@ class Grading:
     def grips(self) -> dict[tuple[int, int], Grip]:
         """The fingering graded: (bar index, event index) -> grip."""
         rows = zip(self.fingered.bars, self.fingered.hands[self.hand], strict=True)
-        return {(index, demand.event): grip for index, (bar, grips) in enumerate(rows) for demand, grip in zip(bar.demands, grips, strict=True)}
+        return {
+            (index, demand.event): grip
+            for index, (bar, grips) in enumerate(rows)
+            for demand, grip in zip(bar.demands, grips, strict=True)
+        }
 
 
 def grade_song(song: Song, ladder: Ladder, request: GradeRequest = GradeRequest()) -> tuple[Grading, ...]:
@@ -108,7 +128,13 @@ def grade_part(song: Song, part: Part, ladder: Ladder, request: GradeRequest = G
 
 def hand_tables(part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> HandTables:
     """What the request's hands can do on the part's instrument."""
-    costs = PathCosts(ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[request.school], request.player.habits)
+    costs = PathCosts(
+        ladder.curves["stretch"],
+        ladder.curves["shift"],
+        ladder.shapes,
+        SCHOOLS[request.school],
+        request.player.habits,
+    )
     spans_mm = tuple(PRESET_SPANS_MM[hand] for hand in request.hands)
     return shared_tables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, spans_mm, costs)
 
@@ -123,14 +149,17 @@ class _Written:
 
 
 class Grader:
-    """Grades a part and what is made of it, for one request; a bar met before in the same surroundings is looked up.
+    """Grades a part and what is made of it, for one request; a bar met before in the same surroundings is
+    looked up.
 
     The fingering is chosen at the marked tempo, once for every preset hand; of these the one with
     the lowest song Step for the player is used. So slower never grades harder, nor does a longer span.
     Parts must share the instrument (strings, scale length, capo) of the one it is made for.
     """
 
-    def __init__(self, song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()) -> None:
+    def __init__(
+        self, song: Song, part: Part, ladder: Ladder, request: GradeRequest = GradeRequest()
+    ) -> None:
         self._song, self._ladder, self._request = song, ladder, request
         neck = Neck(part.scale_length_mm, part.capo)
         self._fingerer = Fingerer(hand_tables(part, ladder, request))
@@ -140,7 +169,8 @@ class Grader:
         self._of_the_score: dict[tuple[object, ...], tuple[PlayedBar, dict[str, Finding]]] = {}
 
     def glimpse(self, part: Part, index: int, hand: int) -> tuple[BarGrade, Sequence[Grip]]:
-        """One bar's grade with one hand's fingering alone, and its grips: what `grade` gives where it chooses that hand."""
+        """One bar's grade with one hand's fingering alone, and its grips: what `grade` gives where it chooses
+        that hand."""
         times = bar_times(part, self._song.playing_tempo)
         fingered = self._fingerer.fingered(part, times, hand)
         return self._bar(self._performer.bar(part, fingered, 0, times, index)), fingered.hands[0][index]
@@ -151,7 +181,11 @@ class Grader:
         tempo = self._request.practice_tempo or marked
         times = bar_times(part, marked)
         fingered = self._fingerer.fingered(part, times)
-        hands = list({tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))}.values())[::-1]
+        hands = list(
+            {
+                tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))
+            }.values()
+        )[::-1]
         order = played_order(part, self._song.order)
         remembered = self._figures.memory(part, {index for index in order if not part.bars[index].silent})
         written = _Written(part, order, remembered)
@@ -161,7 +195,9 @@ class Grader:
             return gradings[chosen]
         return self._graded(written, fingered, hands[chosen], bar_times(part, marked, tempo), tempo)
 
-    def _graded(self, written: _Written, fingered: Fingered, hand: int, times: Sequence[BarTime], tempo: Fraction) -> Grading:
+    def _graded(
+        self, written: _Written, fingered: Fingered, hand: int, times: Sequence[BarTime], tempo: Fraction
+    ) -> Grading:
         order, remembered = written.order, written.remembered
         bars = self._performer.bars(written.part, fingered, hand, times)
         graded = tuple(map(self._bar, bars))
@@ -172,13 +208,29 @@ class Grader:
         lasting = stamina(bars, order, self._ladder)
         step = _weighed(peak, typical, remembered + lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
-        return Grading(self._ladder.name, tempo, assumed, step, peak, peak_bars, typical, remembered, lasting, graded, fingered, hand)
+        return Grading(
+            self._ladder.name,
+            tempo,
+            assumed,
+            step,
+            peak,
+            peak_bars,
+            typical,
+            remembered,
+            lasting,
+            graded,
+            fingered,
+            hand,
+        )
 
     def _bar(self, bar: PlayedBar) -> BarGrade:
         key = id(bar)  # the performer holds its bars, and gives the same one for the same grips
         if key not in self._judged:
             of_the_score = self._findings_of_the_score(bar)
-            findings = {name: of_the_score[name] if measure.of_the_score else measure.judge(bar, self._ladder) for name, measure in MEASURES.items()}
+            findings = {
+                name: of_the_score[name] if measure.of_the_score else measure.judge(bar, self._ladder)
+                for name, measure in MEASURES.items()
+            }
             self._judged[key] = (bar, _bar_grade(bar, findings, self._request.player))
         return self._judged[key][1]
 
@@ -186,16 +238,30 @@ class Grader:
         """What measures that do not look at the hand say, the same for every fingering."""
         key = (id(bar.bar), bar.seconds, bar.metre_changed, bar.starts_at.as_integer_ratio(), bar.two_voices)
         if key not in self._of_the_score:
-            self._of_the_score[key] = (bar, {name: measure.judge(bar, self._ladder) for name, measure in MEASURES.items() if measure.of_the_score})
+            self._of_the_score[key] = (
+                bar,
+                {
+                    name: measure.judge(bar, self._ladder)
+                    for name, measure in MEASURES.items()
+                    if measure.of_the_score
+                },
+            )
         return self._of_the_score[key][1]
 
 
-def song_step(song: Song, part: Part, bar_steps: Sequence[float], grading: Grading, request: GradeRequest) -> float:
+def song_step(
+    song: Song, part: Part, bar_steps: Sequence[float], grading: Grading, request: GradeRequest
+) -> float:
     """The song's Step if its bars (by index) had these Steps, memory and stamina as graded."""
     sounding = [index for index in played_order(part, song.order) if not part.bars[index].silent]
     steps = [bar_steps[index] for index in sounding]
     beats = [float(part.bars[index].quarters / part.bars[index].metre.beat_quarters) for index in sounding]
-    return _weighed(_peak(steps, sounding)[0], _cubic_mean(steps, beats), grading.memory + grading.stamina, request.weighing)
+    return _weighed(
+        _peak(steps, sounding)[0],
+        _cubic_mean(steps, beats),
+        grading.memory + grading.stamina,
+        request.weighing,
+    )
 
 
 def _weighed(peak: float, typical: float, on_top: float, weighing: Weighing) -> float:

@@ -13,9 +13,16 @@ _BUSY_NOTES = 5
 _FULL_CHORD = 3
 _STANDS_OUT = 0.3  # Steps above a typical bar
 _MEASURE_WORDS = {
-    "stretch": "the stretch", "shift": "moving the hand", "speed": "the speed", "technique": "the technique", "shapes": "the shape to set",
-    "picking": "finding the strings", "damping": "stopping the strings", "rhythm": "the rhythm", "independence": "two voices at once",
-}  # fmt: skip
+    "stretch": "the stretch",
+    "shift": "moving the hand",
+    "speed": "the speed",
+    "technique": "the technique",
+    "shapes": "the shape to set",
+    "picking": "finding the strings",
+    "damping": "stopping the strings",
+    "rhythm": "the rhythm",
+    "independence": "two voices at once",
+}
 
 
 def three_sentences(part: Part, grading: Grading) -> tuple[str, ...]:
@@ -28,7 +35,10 @@ def three_sentences(part: Part, grading: Grading) -> tuple[str, ...]:
 def _what(grading: Grading) -> str:
     peak = max((grading.bars[index] for index in grading.peak_bars), key=lambda bar: bar.step)
     finding = peak.findings[peak.hardest_measure]
-    return f"What makes it hard is {_MEASURE_WORDS[peak.hardest_measure]}, in bar {peak.number}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
+    return (
+        f"What makes it hard is {_MEASURE_WORDS[peak.hardest_measure]}, in bar {peak.number}:"
+        f" {finding.evidence[:1].lower()}{finding.evidence[1:]}"
+    )
 
 
 def _where(part: Part, grading: Grading) -> str:
@@ -36,9 +46,14 @@ def _where(part: Part, grading: Grading) -> str:
     steps = sorted(bar.step for bar in grading.bars if not part.bars[bar.index].silent)
     middle = steps[len(steps) // 2]
     if _is_even(steps):
-        return f"It is as hard all through: {'its one bar stands' if len(steps) == 1 else 'all bars stand'} at Step {steps[0]:.1f}."
+        return (
+            f"It is as hard all through: {'its one bar stands' if len(steps) == 1 else 'all bars stand'} at"
+            f" Step {steps[0]:.1f}."
+        )
     if not hard or len(steps) < 3:
-        return f"No bar stands far above the others: they lie between Step {steps[0]:.1f} and {steps[-1]:.1f}."
+        return (
+            f"No bar stands far above the others: they lie between Step {steps[0]:.1f} and {steps[-1]:.1f}."
+        )
     by_section = Counter(_section(part, bar.index) for bar in hard)
     section, count = by_section.most_common(1)[0]
     where = "" if not section or 2 * count <= len(hard) else "in" if count == len(hard) else "most of them in"
@@ -47,7 +62,9 @@ def _where(part: Part, grading: Grading) -> str:
     more = "" if len(hard) <= 6 else f" and {len(hard) - 6} more"
     plural = "s" if len(hard) > 1 else ""
     verb = "stand" if plural else "stands"
-    return f"Bar{plural} {numbers}{more} {verb} out{named}; half of the bars are at Step {middle:.1f} or below."
+    return (
+        f"Bar{plural} {numbers}{more} {verb} out{named}; half of the bars are at Step {middle:.1f} or below."
+    )
 
 
 def _stands_out(bar: BarGrade, grading: Grading) -> bool:
@@ -72,25 +89,40 @@ def _easier_than_it_sounds(part: Part, grading: Grading) -> str:
     return (
         _few_fingers(part, grading)
         or _one_shape(part, grading)
-        or (f"There is less to learn than it seems: {back} of {sounding} bars come back. {recurrence_words(part, rows[0])}" if back * 3 >= sounding else "")
+        or (
+            f"There is less to learn than it seems: {back} of {sounding} bars come back."
+            f" {recurrence_words(part, rows[0])}"
+            if back * 3 >= sounding
+            else ""
+        )
         or _a_place_to_begin(part, grading)
     )
 
 
 def _few_fingers(part: Part, grading: Grading) -> str:
     """A busy bar that is one or two fingers on one or two strings."""
-    for bar in sorted((bar for bar in grading.bars if not _stands_out(bar, grading)), key=lambda bar: -bar.step):
+    for bar in sorted(
+        (bar for bar in grading.bars if not _stands_out(bar, grading)), key=lambda bar: -bar.step
+    ):
         notes = [note for event in part.bars[bar.index].events for note in event.struck]
-        strings, fingers = {note.string for note in notes}, {finger for grip in _grips(grading, bar.index) for finger in grip.fingers}
+        strings, fingers = (
+            {note.string for note in notes},
+            {finger for grip in _grips(grading, bar.index) for finger in grip.fingers},
+        )
         if len(notes) >= _BUSY_NOTES and len(strings) <= 2 and 1 <= len(fingers) <= 2:
             count, on = number_words(len(fingers)), number_words(len(strings))
-            return f"Bar {bar.number} sounds busier than it is: {count} finger{'s' * (count != 'one')} on {on} string{'s' * (on != 'one')}."
+            return (
+                f"Bar {bar.number} sounds busier than it is: {count} finger{'s' * (count != 'one')} on {on}"
+                f" string{'s' * (on != 'one')}."
+            )
     return ""
 
 
 def _one_shape(part: Part, grading: Grading) -> str:
     """A bar of full chords or an arpeggio that is one held shape."""
-    for bar in sorted((bar for bar in grading.bars if not _stands_out(bar, grading)), key=lambda bar: -bar.step):
+    for bar in sorted(
+        (bar for bar in grading.bars if not _stands_out(bar, grading)), key=lambda bar: -bar.step
+    ):
         strings = {note.string for event in part.bars[bar.index].events for note in event.struck}
         grips = _grips(grading, bar.index)
         if len(strings) >= _FULL_CHORD and len(grips) > 2 and len({grip.presses for grip in grips}) == 1:

@@ -20,7 +20,9 @@ class StepRange:
     reasons: tuple[str, ...]
 
 
-def step_range(song: Song, part: Part, ladder: Ladder, grading: Grading, request: GradeRequest = GradeRequest()) -> StepRange:
+def step_range(
+    song: Song, part: Part, ladder: Ladder, grading: Grading, request: GradeRequest = GradeRequest()
+) -> StepRange:
     """From the grading at hand: slower and without what is doubtful, up to faster with all of it."""
     reasons = []
     doubtful = [bar for bar in part.bars if bar.uncertain]
@@ -28,7 +30,11 @@ def step_range(song: Song, part: Part, ladder: Ladder, grading: Grading, request
         notes = sum(note.uncertain for bar in doubtful for event in bar.events for note in event.notes)
         rhythm = sum(any(event.uncertain for event in bar.events) for bar in doubtful)
         reasons += [f"{number_words(notes)} note{'s are' if notes > 1 else ' is'} uncertain"] if notes else []
-        reasons += [f"the rhythm of {number_words(rhythm)} bar{'s is' if rhythm > 1 else ' is'} uncertain"] if rhythm else []
+        reasons += (
+            [f"the rhythm of {number_words(rhythm)} bar{'s is' if rhythm > 1 else ' is'} uncertain"]
+            if rhythm
+            else []
+        )
     if song.tempo_is_assumed:
         reasons.append("the tempo is assumed")
     if not reasons:
@@ -50,4 +56,9 @@ def _without_doubt(bar: Bar) -> Bar:
 
 def _surely(event: Event) -> Event:
     notes = tuple(note for note in event.notes if not note.uncertain)
-    return replace(event, notes=notes, techniques=event.techniques if notes else frozenset(), free=event.free or event.uncertain)
+    return replace(
+        event,
+        notes=notes,
+        techniques=event.techniques if notes else frozenset(),
+        free=event.free or event.uncertain,
+    )

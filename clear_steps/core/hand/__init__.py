@@ -2,9 +2,25 @@
 
 from clear_steps.core.hand.costs import HandTables, PathCosts, ShapeSteps, shared_tables
 from clear_steps.core.hand.curve import HARDEST_STEP, Curve
-from clear_steps.core.hand.demands import BarDemands, Demand, Links, Shape, Spot, Tapped, demands_of_bar, is_fretted
+from clear_steps.core.hand.demands import (
+    BarDemands,
+    Demand,
+    Links,
+    Shape,
+    Spot,
+    Tapped,
+    demands_of_bar,
+    is_fretted,
+)
 from clear_steps.core.hand.elsewhere import moments_of, put_down
-from clear_steps.core.hand.fingering import DemandsBook, Fingered, Fingerer, gaps_of, layers_of, layers_of_part
+from clear_steps.core.hand.fingering import (
+    DemandsBook,
+    Fingered,
+    Fingerer,
+    gaps_of,
+    layers_of,
+    layers_of_part,
+)
 from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, grip_table
 from clear_steps.core.hand.moves import SLIDE_SHARE, movement_seconds, passing_factor
 from clear_steps.core.hand.neck import Neck, fret_distance_mm

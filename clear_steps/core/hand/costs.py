@@ -53,7 +53,9 @@ class ShapeSteps:
         count = len(grip.fingers)
         if count == 1 and grip.barre_strings == FLAT_STRINGS:
             return self.two_fingers
-        by_fingers = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)[count]
+        by_fingers = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)[
+            count
+        ]
         if grip.thumbed:
             by_fingers = max(by_fingers, self.thumb)
         if grip.barre_strings >= FULL_BARRE_STRINGS:
@@ -78,7 +80,12 @@ def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
     """What a table of moves depends on: of single notes only the frets, and whether they share a string."""
     if before.is_plain_note and after.is_plain_note:
         a, b = before.spots[0], after.spots[0]
-        return (a.fret, b.fret, a.string == b.string, *(bool(strings) for strings in (links.raised, links.lowered, links.slid, links.kept)))
+        return (
+            a.fret,
+            b.fret,
+            a.string == b.string,
+            *(bool(strings) for strings in (links.raised, links.lowered, links.slid, links.kept)),
+        )
     return (before, after, links)
 
 
@@ -107,7 +114,11 @@ class HandTables:
         found = self._tables.get(shape)
         if found is None:
             first = _on_first_string(shape) if shape.is_plain_note else shape
-            found = self.table(first).on_string(shape.spots[0].string) if first != shape else grip_table(shape, self._neck, self._strings, self._costs.habits)
+            found = (
+                self.table(first).on_string(shape.spots[0].string)
+                if first != shape
+                else grip_table(shape, self._neck, self._strings, self._costs.habits)
+            )
             self._tables[shape] = found
         return found
 
@@ -135,7 +146,10 @@ class HandTables:
             load = _sixth(self._costs.shift.steps_beyond(moves.needed_seconds / seconds))
             ratio = passing_factor(1 / seconds) * moves.reach_mm[None, :, :] / self._spans[:, :, None]
             reach = _sixth(self._costs.stretch.steps_beyond(ratio))
-            found = _whole(self._costs.school.reach * reach + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :])
+            found = _whole(
+                self._costs.school.reach * reach
+                + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :]
+            )
             if len(self._move_costs) >= _MOST_KEPT:
                 self._move_costs.clear()
             self._move_costs[key] = found
@@ -154,5 +168,6 @@ class HandTables:
 
 @lru_cache(maxsize=16)
 def shared_tables(neck: Neck, strings: int, spans_mm: tuple[float, ...], costs: PathCosts) -> HandTables:
-    """The tables of one instrument, hands and ladder, the same object for the same question: what it remembers is pure."""
+    """The tables of one instrument, hands and ladder, the same object for the same question: what it
+    remembers is pure."""
     return HandTables(neck, strings, spans_mm, costs)

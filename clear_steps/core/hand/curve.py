@@ -23,8 +23,12 @@ class Curve:
 
     def __post_init__(self) -> None:
         raws, steps = zip((0.0, 0.0), *self.points, strict=True)
-        if not (_rising(raws) and all(a <= b for a, b in itertools.pairwise(steps)) and steps[-1] <= HARDEST_STEP):
-            raise InvalidValueError("curve", self.points, "values that rise and Steps that do not fall, up to 10")
+        if not (
+            _rising(raws) and all(a <= b for a, b in itertools.pairwise(steps)) and steps[-1] <= HARDEST_STEP
+        ):
+            raise InvalidValueError(
+                "curve", self.points, "values that rise and Steps that do not fall, up to 10"
+            )
 
     def step(self, raw: float) -> float:
         """Step of a raw value, at most the curve's last."""

@@ -8,7 +8,8 @@ from clear_steps.core.score import Bar, Event, Finger, Note, Technique
 from clear_steps.core.score.ringing import ringing_in
 
 
-# Spot, Shape and Links are keys of every table: a tuple is hashed and compared many times faster than a dataclass.
+# Spot, Shape and Links are keys of every table: a tuple is hashed and compared many times faster than a
+# dataclass.
 class Spot(NamedTuple):
     """A string pressed (or touched) at a fret above the capo."""
 
@@ -96,7 +97,11 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
         if held or any(note.techniques or note.tied for note in event.notes):
             sounded = {note.string: (note, tapped) for note, tapped in before}
             tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
-            taps += [Tapped(index, onset, Spot(n.string, n.fret), Technique.SLIDE in n.techniques) for n in event.notes if n.string in tapped and not n.tied]
+            taps += [
+                Tapped(index, onset, Spot(n.string, n.fret), Technique.SLIDE in n.techniques)
+                for n in event.notes
+                if n.string in tapped and not n.tied
+            ]
             notes = (*(note for note in event.notes if note.string not in tapped), *held)
             links = _links(event.notes, held, sounded, tapped)
         spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)}
@@ -104,7 +109,11 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
             spots.update(_set_ahead(bar, index, following, tapped))
             before = tuple((note, note.string in tapped) for note in (*event.notes, *held))
         if spots:
-            demands.append(Demand(index, onset, bar.ticks[index] / bar.ticks_a_quarter, _shape(spots, notes, event), links))
+            demands.append(
+                Demand(
+                    index, onset, bar.ticks[index] / bar.ticks_a_quarter, _shape(spots, notes, event), links
+                )
+            )
     return BarDemands(tuple(demands), tuple(taps), before, any(row.guessed for row in ringing))
 
 
@@ -136,26 +145,41 @@ def begins_with_pull_off(bar: Bar) -> bool:
 def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[int]) -> tuple[Spot, ...]:
     """Fingers already down for the pull-offs that follow; one from a tap binds none."""
     later = bar.events[event + 1 : event + 2] or (following.events[:1] if following else ())
-    pulled = [note for note in later[0].notes if Technique.PULL_OFF in note.techniques and is_fretted(note)] if later else []
+    pulled = (
+        [note for note in later[0].notes if Technique.PULL_OFF in note.techniques and is_fretted(note)]
+        if later
+        else []
+    )
     if not pulled:
         return ()
     sounding = {note.string: note for note in bar.events[event].notes if note.string not in tapped}
     return tuple(
         Spot(note.string, note.fret)
         for note in pulled
-        if note.string in sounding and is_fretted(sounding[note.string]) and sounding[note.string].fret > note.fret
-    )  # fmt: skip
+        if note.string in sounding
+        and is_fretted(sounding[note.string])
+        and sounding[note.string].fret > note.fret
+    )
 
 
-def _links(notes: tuple[Note, ...], held: tuple[Note, ...], before: dict[int, tuple[Note, bool]], tapped: frozenset[int]) -> Links:
+def _links(
+    notes: tuple[Note, ...],
+    held: tuple[Note, ...],
+    before: dict[int, tuple[Note, bool]],
+    tapped: frozenset[int],
+) -> Links:
     own = tuple(note for note in notes if note.string not in tapped)
 
     def arriving(technique: Technique) -> tuple[int, ...]:
         return tuple(
-            note.string for note in own
-            if technique in note.techniques and is_fretted(note) and note.string in before
-            and not before[note.string][1] and is_fretted(before[note.string][0])
-        )  # fmt: skip
+            note.string
+            for note in own
+            if technique in note.techniques
+            and is_fretted(note)
+            and note.string in before
+            and not before[note.string][1]
+            and is_fretted(before[note.string][0])
+        )
 
     kept = tuple(note.string for note in (*held, *(note for note in own if note.tied)) if is_fretted(note))
     return Links(arriving(Technique.HAMMER_ON), arriving(Technique.PULL_OFF), arriving(Technique.SLIDE), kept)

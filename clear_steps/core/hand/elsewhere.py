@@ -14,7 +14,8 @@ Stays = Callable[[Note, bool], bool]
 
 
 def moments_of(part: Part, bars: range, times: Sequence[BarTime], stays: Stays) -> Iterator[Moment]:
-    """The pitches of some bars (indexes), one moment an event that holds notes; slurred and tied ones keep their string."""
+    """The pitches of some bars (indexes), one moment an event that holds notes; slurred and tied ones keep
+    their string."""
     before: tuple[Note, ...] = ()
     sounding: tuple[Note, ...] = ()  # struck in the moment before, then held in it
     waited = 0.0
@@ -30,7 +31,9 @@ def moments_of(part: Part, bars: range, times: Sequence[BarTime], stays: Stays) 
 def _pitch(part: Part, note: Note, before: Sequence[Note], stays: Stays) -> Pitch:
     midi = part.tuning.open_pitch(note.string) + part.capo + note.fret
     hangs = note.tied or bool(note.techniques & ARRIVING)
-    follows = next((at for at, other in enumerate(before) if other.string == note.string), None) if hangs else None
+    follows = (
+        next((at for at, other in enumerate(before) if other.string == note.string), None) if hangs else None
+    )
     fixed = Spot(note.string, note.fret) if stays(note, hangs and follows is None) else None
     return Pitch(midi, fixed, follows)
 
@@ -38,9 +41,17 @@ def _pitch(part: Part, note: Note, before: Sequence[Note], stays: Stays) -> Pitc
 def put_down(bars: Sequence[Bar], placed: Sequence[Placed]) -> list[Bar]:
     """The bars with their notes at other spots, in the order of `moments_of`."""
     spots = iter(placed)
-    return [replace(bar, events=tuple(_moved(event, next(spots)) if event.notes else event for event in bar.events)) for bar in bars]
+    return [
+        replace(
+            bar, events=tuple(_moved(event, next(spots)) if event.notes else event for event in bar.events)
+        )
+        for bar in bars
+    ]
 
 
 def _moved(event: Event, spots: Placed) -> Event:
-    notes = (replace(note, string=spot.string, fret=spot.fret, finger=None) for note, spot in zip(event.notes, spots, strict=True))
+    notes = (
+        replace(note, string=spot.string, fret=spot.fret, finger=None)
+        for note, spot in zip(event.notes, spots, strict=True)
+    )
     return replace(event, notes=tuple(sorted(notes, key=lambda note: note.string)))

@@ -1,4 +1,5 @@
-"""Fingers part after part on the same tables; what a bar asks and how it is fingered is looked up where it was met before.
+"""Fingers part after part on the same tables; what a bar asks and how it is fingered is looked up where it
+was met before.
 
 Each bar is a leg of the path. A leg depends on the bar, the time into it and the cost of each grip it
 is entered with, taken from the cheapest of them on: so after a change in one bar the legs before it
@@ -50,28 +51,44 @@ def gaps_of(bars: Sequence[BarDemands], times: Sequence[BarTime]) -> tuple[float
 
 def layers_of(bar: BarDemands, gap: float, quarter_seconds: float) -> tuple[Layer, ...]:
     """A bar's demands as layers of the path."""
-    seconds = [gap, *(round((b.onset_quarters - a.onset_quarters) * quarter_seconds, 9) for a, b in zip(bar.demands, bar.demands[1:], strict=False))]
-    return tuple(Layer(demand.shape, demand.links, time) for demand, time in zip(bar.demands, seconds, strict=False))
+    seconds = [
+        gap,
+        *(
+            round((b.onset_quarters - a.onset_quarters) * quarter_seconds, 9)
+            for a, b in zip(bar.demands, bar.demands[1:], strict=False)
+        ),
+    ]
+    return tuple(
+        Layer(demand.shape, demand.links, time) for demand, time in zip(bar.demands, seconds, strict=False)
+    )
 
 
 def layers_of_part(part: Part, times: Sequence[BarTime]) -> tuple[Layer, ...]:
     """Every demand of a part as a layer, in written order."""
     bars = DemandsBook().of(part)
-    return tuple(layer for bar, gap, time in zip(bars, gaps_of(bars, times), times, strict=True) for layer in layers_of(bar, gap, time.quarter_seconds))
+    return tuple(
+        layer
+        for bar, gap, time in zip(bars, gaps_of(bars, times), times, strict=True)
+        for layer in layers_of(bar, gap, time.quarter_seconds)
+    )
 
 
 class DemandsBook:
     """What bars ask of the hands, each noted once."""
 
     def __init__(self) -> None:
-        self._noted: dict[tuple[Leaving, int, int], tuple[BarDemands, Bar, Bar | None]] = {}  # the bars are held, so that their ids stay their own
+        self._noted: dict[
+            tuple[Leaving, int, int], tuple[BarDemands, Bar, Bar | None]
+        ] = {}  # the bars are held, so that their ids stay their own
 
     def of(self, part: Part) -> tuple[BarDemands, ...]:
         """What every bar of a part asks."""
         found: list[BarDemands] = []
         leaving: Leaving = ()
         for bar, following in zip(part.bars, (*part.bars[1:], None), strict=False):
-            following = following if following and begins_with_pull_off(following) else None  # else it makes no difference
+            following = (
+                following if following and begins_with_pull_off(following) else None
+            )  # else it makes no difference
             key = (leaving, id(bar), id(following))
             if key not in self._noted:
                 self._noted[key] = (demands_of_bar(bar, leaving, following), bar, following)
@@ -107,7 +124,9 @@ class Fingerer:
             layers = layers_of(bar, gap, quarter_seconds)
             costs, choices = walk(layers, self._tables, entry)
             tables = tuple(self._tables.table(layer.shape) for layer in layers)
-            self._legs[key] = _Leg(layers[-1].shape, tables, costs - costs.min(axis=1, keepdims=True), choices)
+            self._legs[key] = _Leg(
+                layers[-1].shape, tables, costs - costs.min(axis=1, keepdims=True), choices
+            )
         return self._legs[key]
 
     def _traced(self, legs: Sequence[_Leg | None], hand: int) -> tuple[Grips, ...]:

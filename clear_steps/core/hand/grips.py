@@ -22,10 +22,22 @@ FLAT_STRINGS = 2  # that a finger lies over without being a barre: a double stop
 # order grips that reach and move alike; from memory of how teachers number fingers.
 _WIDE_COST = 30.0  # a fret more between two fingers than they lie apart
 _CRAMPED_COST = 9.0  # a fret less
-_FINGER_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 0.5, Finger.RING: 1.5, Finger.LITTLE: 6.0, Finger.THUMB: 20.0}
+_FINGER_COST = {
+    Finger.INDEX: 0.0,
+    Finger.MIDDLE: 0.5,
+    Finger.RING: 1.5,
+    Finger.LITTLE: 6.0,
+    Finger.THUMB: 20.0,
+}
 _LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 400.0, LittleFinger.USUAL: 6.0, LittleFinger.PREFERRED: 0.0}
 # A bend is made by the ring finger with helpers behind it; the index has none, the little finger is weak.
-_BEND_COST = {Finger.INDEX: 60.0, Finger.MIDDLE: 12.0, Finger.RING: 0.0, Finger.LITTLE: 40.0, Finger.THUMB: 400.0}
+_BEND_COST = {
+    Finger.INDEX: 60.0,
+    Finger.MIDDLE: 12.0,
+    Finger.RING: 0.0,
+    Finger.LITTLE: 40.0,
+    Finger.THUMB: 400.0,
+}
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
 _BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 90.0, Finger.LITTLE: 4000.0}
 _FLAT_COST = 60.0  # one finger for a whole double stop, as easy as two, but people number it for two
@@ -36,7 +48,8 @@ _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart th
 
 @dataclass(frozen=True, slots=True)
 class Grip:
-    """Fingers on spots; `position` is the fret the index finger covers, below 1 where it hangs over the nut."""
+    """Fingers on spots; `position` is the fret the index finger covers, below 1 where it hangs over the
+    nut."""
 
     position: int
     presses: tuple[tuple[Finger, Spot], ...]
@@ -60,8 +73,11 @@ class Grip:
         return {finger: spot.fret for finger, spot in self.presses if finger is not Finger.THUMB}
 
     def helpers_on(self, string: int) -> tuple[tuple[Finger, Spot], ...]:
-        """Free lower fingers that can lie behind the one on a string, a fret apart, and push a bend with it."""
-        bending = [(finger, spot) for finger, spot in self.presses if spot.string == string and finger in FINGERS]
+        """Free lower fingers that can lie behind the one on a string, a fret apart, and push a bend with
+        it."""
+        bending = [
+            (finger, spot) for finger, spot in self.presses if spot.string == string and finger in FINGERS
+        ]
         if not bending:
             return ()
         finger, spot = bending[-1]
@@ -104,7 +120,8 @@ class GripTable:
 
 
 class _OnString(Sequence[Grip]):
-    """Grips of a single note on another string, each made when it is first asked for and the same from then on."""
+    """Grips of a single note on another string, each made when it is first asked for and the same from then
+    on."""
 
     def __init__(self, grips: Sequence[Grip], string: int) -> None:
         self._grips, self._string = grips, string
@@ -123,7 +140,9 @@ class _OnString(Sequence[Grip]):
         made = self._made.get(row)
         if made is None:
             grip = self._grips[row]
-            made = self._made[row] = replace(grip, presses=tuple((finger, Spot(self._string, spot.fret)) for finger, spot in grip.presses))
+            made = self._made[row] = replace(
+                grip, presses=tuple((finger, Spot(self._string, spot.fret)) for finger, spot in grip.presses)
+            )
         return made
 
 
@@ -138,7 +157,10 @@ def grip_table(shape: Shape, neck: Neck, strings: int, habits: Habits = Habits()
     found = [entry for entry in found if shape.position in (None, entry[0].position)] or found
     grips = tuple(grip for grip, _ in found)
     position = np.array([neck.fret_mm(grip.position) for grip in grips])
-    frets = [[spot.fret for finger, spot in grip.presses if finger is not Finger.THUMB] or [grip.position] for grip in grips]
+    frets = [
+        [spot.fret for finger, spot in grip.presses if finger is not Finger.THUMB] or [grip.position]
+        for grip in grips
+    ]
     return GripTable(
         grips,
         position,
@@ -158,7 +180,11 @@ def _pinned(shape: Shape, strings: int, thumb_over: bool) -> list[_Presses]:
     """The assignments that honour the teacher's pins, or all of them where none can."""
     every = list(_assignments(shape, strings, thumb_over))
     wanted = dict(shape.pinned)
-    kept = [presses for presses in every if all(_sounding_finger(presses, string) == finger for string, finger in wanted.items())]
+    kept = [
+        presses
+        for presses in every
+        if all(_sounding_finger(presses, string) == finger for string, finger in wanted.items())
+    ]
     return kept or every
 
 
@@ -170,7 +196,9 @@ def _sounding_finger(presses: _Presses, string: int) -> Finger | None:
 def _assignments(shape: Shape, strings: int, thumb_over: bool) -> Iterator[_Presses]:
     thumbs: list[tuple[tuple[Spot, ...], tuple[Spot, ...]]] = [((), shape.spots)]
     lowest = [spot for spot in shape.spots if spot.string == strings]
-    with_thumb: list[tuple[tuple[Spot, ...], tuple[Spot, ...]]] = [((lowest[-1],), tuple(spot for spot in shape.spots if spot not in lowest))] if lowest else []
+    with_thumb: list[tuple[tuple[Spot, ...], tuple[Spot, ...]]] = (
+        [((lowest[-1],), tuple(spot for spot in shape.spots if spot not in lowest))] if lowest else []
+    )
     if (strings, Finger.THUMB) in shape.pinned and lowest:
         thumbs = with_thumb
     elif thumb_over and len(shape.spots) > 1:
@@ -186,8 +214,11 @@ def _assignments(shape: Shape, strings: int, thumb_over: bool) -> Iterator[_Pres
             yield (*held, *zip(FINGERS, [*((spot,) for spot in spots[:3]), spots[3:]], strict=True))
 
 
-def _runs(spots: tuple[Spot, ...], open_strings: frozenset[int], lower: tuple[Spot, ...] = ()) -> Iterator[tuple[tuple[Spot, ...], ...]]:
-    """Split spots, in order, into what one finger holds: one spot, or a barre at one fret; `lower` came before."""
+def _runs(
+    spots: tuple[Spot, ...], open_strings: frozenset[int], lower: tuple[Spot, ...] = ()
+) -> Iterator[tuple[tuple[Spot, ...], ...]]:
+    """Split spots, in order, into what one finger holds: one spot, or a barre at one fret; `lower` came
+    before."""
     if not spots:
         yield ()
         return
@@ -201,7 +232,8 @@ def _runs(spots: tuple[Spot, ...], open_strings: frozenset[int], lower: tuple[Sp
 
 
 def _can_barre(run: tuple[Spot, ...], lower: tuple[Spot, ...], open_strings: frozenset[int]) -> bool:
-    """At one fret, with no string between that sounds open or is stopped at a lower fret: the barre would stop it."""
+    """At one fret, with no string between that sounds open or is stopped at a lower fret: the barre would
+    stop it."""
     if len({spot.fret for spot in run}) > 1:
         return False
     low, high = min(spot.string for spot in run), max(spot.string for spot in run)
@@ -215,7 +247,11 @@ def _placed(presses: _Presses, neck: Neck, finger_costs: dict[Finger, float]) ->
     flat = tuple((finger, spot) for finger, spots in presses for spot in spots)
     frets = [spots[0].fret for _, spots in fretting]
     reach = neck.fret_mm(max(frets)) - neck.fret_mm(min(frets)) if frets else 0.0
-    barres = [(max(s.string for s in spots) - min(s.string for s in spots) + 1, spots[0].fret) for _, spots in fretting if len(spots) > 1]
+    barres = [
+        (max(s.string for s in spots) - min(s.string for s in spots) + 1, spots[0].fret)
+        for _, spots in fretting
+        if len(spots) > 1
+    ]
     width, barre_fret = max(barres, default=(0, 0))
     cost = sum(finger_costs[finger] for finger, _ in presses) + _spread_cost(fretting)
     cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
@@ -250,7 +286,9 @@ def _spread_cost(fretting: Sequence[tuple[Finger, tuple[Spot, ...]]]) -> float:
         cost += stiffness * _apart_cost(apart, natural)
         if apart == 0:
             across = low_spots[-1].string - high_spots[0].string
-            cost += _ACROSS_COST * max(across - natural, 0) ** 2 + _SPLIT_BARRE_COST * (len(low_spots) + len(high_spots) > 2)
+            cost += _ACROSS_COST * max(across - natural, 0) ** 2 + _SPLIT_BARRE_COST * (
+                len(low_spots) + len(high_spots) > 2
+            )
     return cost
 
 

@@ -50,14 +50,20 @@ class MoveTable:
 def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     """Times, reaches and conventions between two shapes, all (rows before, rows after)."""
     distance = _distance_mm(before, after)
-    needed = np.where(distance > 0, FITTS_A_SECONDS + FITTS_B_SECONDS * np.log2(1 + distance / after.target_width_mm[None, :]), 0.0)
+    needed = np.where(
+        distance > 0,
+        FITTS_A_SECONDS + FITTS_B_SECONDS * np.log2(1 + distance / after.target_width_mm[None, :]),
+        0.0,
+    )
     if links.slid:
         needed = needed * SLIDE_SHARE
     moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
     if _merely_moved(before, after):
-        convention += _REFINGERED_COST * (before.string_finger[:, None, :] != after.string_finger[None, :, :]).any(axis=2)
+        convention += _REFINGERED_COST * (
+            before.string_finger[:, None, :] != after.string_finger[None, :, :]
+        ).any(axis=2)
     return MoveTable(needed, _passing_reach_mm(before, after), hops, convention)
 
 
@@ -91,8 +97,15 @@ def _merely_moved(before: GripTable, after: GripTable) -> bool:
 
 def _broken_links(before: GripTable, after: GripTable, links: Links) -> NDArray[np.float64]:
     cost = np.zeros((len(before.grips), len(after.grips)))
-    for strings, broken in ((links.raised, np.less_equal), (links.lowered, np.greater_equal), ((*links.slid, *links.kept), np.not_equal)):
+    for strings, broken in (
+        (links.raised, np.less_equal),
+        (links.lowered, np.greater_equal),
+        ((*links.slid, *links.kept), np.not_equal),
+    ):
         for string in strings:
-            old_finger, new_finger = before.string_finger[:, None, string - 1], after.string_finger[None, :, string - 1]
+            old_finger, new_finger = (
+                before.string_finger[:, None, string - 1],
+                after.string_finger[None, :, string - 1],
+            )
             cost += _BROKEN_LINK_COST * (broken(new_finger, old_finger) & (old_finger > 0) & (new_finger > 0))
     return cost

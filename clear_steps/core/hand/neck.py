@@ -19,7 +19,8 @@ class Neck:
         return fret_distance_mm(self.scale_length_mm, fret + self.capo)
 
     def across_mm(self, strings: int, fret: float) -> float:
-        """Distance across so many strings at a fret, between the spacing at the nut and that at the bridge."""
+        """Distance across so many strings at a fret, between the spacing at the nut and that at the
+        bridge."""
         share = self.fret_mm(fret) / self.scale_length_mm
         return abs(strings) * (self.nut_spacing_mm + (self.bridge_spacing_mm - self.nut_spacing_mm) * share)
 

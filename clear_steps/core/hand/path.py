@@ -94,19 +94,27 @@ _Way = tuple[int, int, int]
 """A way to a row: its cost, the row before, and which of the ways there."""
 
 
-def k_best_paths(layers: Sequence[Layer], tables: HandTables, count: int, hand: int = 0) -> tuple[HandPath, ...]:
+def k_best_paths(
+    layers: Sequence[Layer], tables: HandTables, count: int, hand: int = 0
+) -> tuple[HandPath, ...]:
     """The `count` cheapest paths of one hand, cheapest first; exact.
 
     Every row keeps its `count` cheapest ways to it.
     """
     if not layers:
         return (HandPath((), 0),)
-    kept: list[list[list[_Way]]] = [[[(int(cost), -1, -1)] for cost in tables.grip_costs(layers[0].shape)[hand]]]
+    kept: list[list[list[_Way]]] = [
+        [[(int(cost), -1, -1)] for cost in tables.grip_costs(layers[0].shape)[hand]]
+    ]
     for before, layer in itertools.pairwise(layers):
         moves = tables.move_costs(before.shape, layer.shape, layer.links, layer.seconds)[hand]
         own = tables.grip_costs(layer.shape)[hand]
-        kept.append([heapq.nsmallest(count, _ways_to(kept[-1], moves[:, row] + own[row])) for row in range(len(own))])
-    ends = heapq.nsmallest(count, ((way[0], row, rank) for row, ways in enumerate(kept[-1]) for rank, way in enumerate(ways)))
+        kept.append(
+            [heapq.nsmallest(count, _ways_to(kept[-1], moves[:, row] + own[row])) for row in range(len(own))]
+        )
+    ends = heapq.nsmallest(
+        count, ((way[0], row, rank) for row, ways in enumerate(kept[-1]) for rank, way in enumerate(ways))
+    )
     return tuple(HandPath(_followed(kept, layers, tables, row, rank), cost) for cost, row, rank in ends)
 
 
@@ -117,7 +125,9 @@ def _ways_to(before: Sequence[Sequence[_Way]], costs: Costs) -> Iterator[_Way]:
             yield cost + int(costs[row]), row, rank
 
 
-def _followed(kept: list[list[list[_Way]]], layers: Sequence[Layer], tables: HandTables, row: int, rank: int) -> tuple[Grip, ...]:
+def _followed(
+    kept: list[list[list[_Way]]], layers: Sequence[Layer], tables: HandTables, row: int, rank: int
+) -> tuple[Grip, ...]:
     grips: list[Grip] = []
     for layer, ways in zip(reversed(layers), reversed(kept), strict=True):
         grips.append(tables.table(layer.shape).grips[row])

@@ -18,15 +18,20 @@ _BEAM = 16
 _LOW_POSITION = 4
 _MOST_PLACES = 12  # of one event that are tried
 _WIDEST_FRETS = 4  # a chord's frets lie so far apart at most, open strings aside
-_OPEN_STRING_COST = 60  # an open string while the hand is up the neck: it sounds and lies apart from its neighbours (from memory)
+# an open string while the hand is up the neck: it sounds and lies apart from its neighbours (from memory)
+_OPEN_STRING_COST = 60
 _FRET_COST = 8  # a fret, a note: between equals people write low on the neck (from memory)
-_HIGH_COST = 80  # on top of it a fret above the fifth: a move saved is no reason to take a tune up the thick strings (from memory)
-_CUT_COST = 2000  # a held note that must make room on its string: about what a reach or a move of Step 3.5 costs (from memory)
+# on top of it a fret above the fifth: a move saved is no reason to take a tune up the thick strings (from
+# memory)
+_HIGH_COST = 80
+# a held note that must make room on its string: about what a reach or a move of Step 3.5 costs (from memory)
+_CUT_COST = 2000
 
 
 @dataclass(frozen=True, slots=True)
 class Pitch:
-    """A note to be placed: its MIDI number, or where it must stay; `follows` is the note of the event before whose string it keeps."""
+    """A note to be placed: its MIDI number, or where it must stay; `follows` is the note of the event before
+    whose string it keeps."""
 
     midi: int
     fixed: Spot | None = None
@@ -37,7 +42,8 @@ class Pitch:
 class Moment:
     """Pitches struck together, `seconds` after the moment before.
 
-    `held` names what still sounds of the moment before: its pitches by index, then, counted on, what was held in it.
+    `held` names what still sounds of the moment before: its pitches by index, then, counted on, what was held
+    in it.
     """
 
     seconds: float
@@ -64,7 +70,9 @@ class _State:
         """What sounds here and is to go on sounding in the next moment, under the places chosen there."""
         sounding = (*self.placed, *self.held)
         struck = {spot.string for spot in placed}
-        return tuple(spot if (spot := sounding[at]) and spot.string not in struck else None for at in moment.held)
+        return tuple(
+            spot if (spot := sounding[at]) and spot.string not in struck else None for at in moment.held
+        )
 
 
 def places_of(midi: int, tuning: Tuning, capo: int, allowed: Allowed = lambda _: True) -> list[Spot]:
@@ -74,12 +82,23 @@ def places_of(midi: int, tuning: Tuning, capo: int, allowed: Allowed = lambda _:
     return sorted((spot for spot in spots if allowed(spot)), key=lambda spot: (spot.fret, spot.string))
 
 
-def place(moments: Sequence[Moment], tuning: Tuning, capo: int, tables: HandTables, allowed: Allowed = lambda _: True) -> tuple[Placed, ...] | None:
+def place(
+    moments: Sequence[Moment],
+    tuning: Tuning,
+    capo: int,
+    tables: HandTables,
+    allowed: Allowed = lambda _: True,
+) -> tuple[Placed, ...] | None:
     """A spot for every pitch of every moment, in order; None where some moment cannot be placed."""
     states = [_State(None, 0.0, np.zeros((1, 1), dtype=np.int64), (), (), None)]
     for moment in moments:
         choices = list(_choices(moment, tuning, capo, allowed))
-        grown = [_grown(state, moment, placed, tables) for state in states for placed in choices if _keeps_strings(moment, state.placed, placed)]
+        grown = [
+            _grown(state, moment, placed, tables)
+            for state in states
+            for placed in choices
+            if _keeps_strings(moment, state.placed, placed)
+        ]
         if not grown:
             return None
         states = _cheapest_of_each(grown)
@@ -102,8 +121,14 @@ def _choices(moment: Moment, tuning: Tuning, capo: int, allowed: Allowed) -> Ite
     if all(pitch.fixed for pitch in moment.pitches):
         yield tuple(pitch.fixed for pitch in moment.pitches if pitch.fixed)
         return
-    options = [[pitch.fixed] if pitch.fixed else places_of(pitch.midi, tuning, capo, allowed) for pitch in moment.pitches]
-    yield from sorted(_combined(options), key=lambda placed: (_width(placed), max((spot.fret for spot in placed), default=0)))[:_MOST_PLACES]
+    options = [
+        [pitch.fixed] if pitch.fixed else places_of(pitch.midi, tuning, capo, allowed)
+        for pitch in moment.pitches
+    ]
+    yield from sorted(
+        _combined(options),
+        key=lambda placed: (_width(placed), max((spot.fret for spot in placed), default=0)),
+    )[:_MOST_PLACES]
 
 
 def _combined(options: Sequence[Sequence[Spot]], chosen: Placed = ()) -> Iterator[Placed]:
@@ -132,7 +157,9 @@ def _grown(state: _State, moment: Moment, placed: Placed, tables: HandTables) ->
     held = tuple(spot for spot in going_on if spot)
     extra = COST_UNITS * _extra_cost(state, len(going_on) - len(held), placed)
     waited = state.waited + moment.seconds
-    pressed = tuple(sorted((spot for spot in (*placed, *held) if spot.fret), key=lambda spot: (spot.fret, -spot.string)))
+    pressed = tuple(
+        sorted((spot for spot in (*placed, *held) if spot.fret), key=lambda spot: (spot.fret, -spot.string))
+    )
     if not pressed:
         return _State(state.shape, waited, state.costs + extra, placed, going_on, state)
     shape = Shape(pressed, frozenset(spot.string for spot in (*placed, *held) if not spot.fret))
@@ -148,7 +175,9 @@ def _extra_cost(state: _State, cut: int, placed: Placed) -> int:
     """What no grip or move costs: frets up the neck, open strings among them, notes cut off."""
     frets = sum(_FRET_COST * spot.fret + _HIGH_COST * max(spot.fret - 5, 0) for spot in placed)
     is_up = state.shape is not None and state.shape.spots[0].fret > _LOW_POSITION
-    return frets + _CUT_COST * cut + (_OPEN_STRING_COST * sum(not spot.fret for spot in placed) if is_up else 0)
+    return (
+        frets + _CUT_COST * cut + (_OPEN_STRING_COST * sum(not spot.fret for spot in placed) if is_up else 0)
+    )
 
 
 def _cheapest_of_each(states: list[_State]) -> list[_State]:

@@ -25,7 +25,15 @@ from clear_steps.core.score.song import (
     Song,
     Stroke,
 )
-from clear_steps.core.score.techniques import ARRIVING, HARMONICS, HOW_WORDS, TECHNIQUES, UNPICKED, Technique, Writing
+from clear_steps.core.score.techniques import (
+    ARRIVING,
+    HARMONICS,
+    HOW_WORDS,
+    TECHNIQUES,
+    UNPICKED,
+    Technique,
+    Writing,
+)
 from clear_steps.core.score.tuning import STANDARD, TUNINGS, Tuning, default_tuning, parse_tuning
 
 __all__ = [

@@ -27,7 +27,9 @@ def played_order(part: Part, order: tuple[str, ...] = ()) -> tuple[int, ...]:
 
 def _spans(part: Part) -> list[tuple[Section, range]]:
     ends = [section.first_bar for section in part.sections[1:]] + [len(part.bars)]
-    return [(section, range(section.first_bar, end)) for section, end in zip(part.sections, ends, strict=True)]
+    return [
+        (section, range(section.first_bar, end)) for section, end in zip(part.sections, ends, strict=True)
+    ]
 
 
 def _unroll(bars: tuple[Bar, ...], span: range) -> tuple[int, ...]:

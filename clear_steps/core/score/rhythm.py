@@ -31,7 +31,9 @@ class Metre:
 
     def __post_init__(self) -> None:
         if not (1 <= self.beats <= 32 and self.unit in (1, 2, 4, 8, 16, 32)):
-            raise InvalidValueError("metre", f"{self.beats}/{self.unit}", "1 to 32 beats of 1, 2, 4, 8, 16 or 32, such as 4/4")
+            raise InvalidValueError(
+                "metre", f"{self.beats}/{self.unit}", "1 to 32 beats of 1, 2, 4, 8, 16 or 32, such as 4/4"
+            )
 
     @property
     def quarters(self) -> Fraction:
@@ -44,7 +46,8 @@ class Metre:
         return _beat_quarters(self.beats, self.unit)
 
     def weight_at(self, onset: Fraction) -> int:
-        """How strong a place in the bar (quarters) is: 0 for its start, then -1, -2 ... for each finer level of the metre."""
+        """How strong a place in the bar (quarters) is: 0 for its start, then -1, -2 ... for each finer level
+        of the metre."""
         return _weight_at(self, onset)
 
     def __str__(self) -> str:
@@ -59,7 +62,9 @@ def _weight_at(metre: Metre, onset: Fraction) -> int:
     levels += [beat, beat / 3 if beat.numerator % 3 == 0 else beat / 2]
     while levels[-1] > Fraction(1, 8):
         levels.append(levels[-1] / 2)
-    return -next((depth for depth, level in enumerate(levels) if (onset / level).denominator == 1), len(levels))
+    return -next(
+        (depth for depth, level in enumerate(levels) if (onset / level).denominator == 1), len(levels)
+    )
 
 
 @lru_cache
@@ -89,7 +94,12 @@ def _dotted(value: Fraction, dots: int) -> Fraction:
 def _single_values() -> dict[Fraction, str]:
     """Length -> shortest spelling, plain before dotted before tuplet."""
     spelled: dict[Fraction, str] = {}
-    suffixes = [("", Fraction(1)), (".", Fraction(3, 2)), *((str(n), tuplet_ratio(n)) for n in TUPLETS), ("..", Fraction(7, 4))]
+    suffixes = [
+        ("", Fraction(1)),
+        (".", Fraction(3, 2)),
+        *((str(n), tuplet_ratio(n)) for n in TUPLETS),
+        ("..", Fraction(7, 4)),
+    ]
     for suffix, factor in suffixes:
         for letter, (_, length) in NOTE_VALUES.items():
             spelled.setdefault(length * factor, letter + suffix)

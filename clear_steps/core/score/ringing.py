@@ -42,8 +42,14 @@ def ringing_in(bar: Bar, guess_texture: bool = True) -> tuple[Ringing, ...]:
         if any(note.string >= BASS_STRING for note in event.struck):
             held = {string: entry for string, entry in held.items() if not entry[1]}
         if not event.notes:
-            held = {string: entry for string, entry in held.items() if not entry[1] and Technique.LET_RING in event.techniques}
-        rows.append(Ringing(tuple(note for note, _ in held.values()), any(guess for _, guess in held.values())))
+            held = {
+                string: entry
+                for string, entry in held.items()
+                if not entry[1] and Technique.LET_RING in event.techniques
+            }
+        rows.append(
+            Ringing(tuple(note for note, _ in held.values()), any(guess for _, guess in held.values()))
+        )
         for note in event.notes:
             if note.dead or Technique.STACCATO in event.techniques:
                 continue
@@ -61,7 +67,9 @@ def _basses(bar: Bar) -> frozenset[tuple[int, int]]:
     events = bar.events
     for index, (onset, event) in enumerate(zip(bar.onsets, events, strict=True)):
         following = events[index + 1].notes if index + 1 < len(events) else ()
-        if len(event.notes) == 1 and not (following and abs(following[0].string - event.notes[0].string) >= 2):
+        if len(event.notes) == 1 and not (
+            following and abs(following[0].string - event.notes[0].string) >= 2
+        ):
             continue  # a line that goes on nearby, by far the most
         low = [note for note in event.struck if note.string >= BASS_STRING]
         if not low or Technique.PALM_MUTE in event.techniques:
@@ -83,6 +91,8 @@ def sounding_quarters(part: Part) -> tuple[tuple[tuple[Fraction, ...], ...], ...
             for note in row.notes:
                 home = max(i for i in range(later) if note in bar.events[i].notes)
                 at = bar.events[home].notes.index(note)
-                lengths[home][at] = sum((event.quarters for event in bar.events[home : later + 1]), Fraction(0))
+                lengths[home][at] = sum(
+                    (event.quarters for event in bar.events[home : later + 1]), Fraction(0)
+                )
         rows.append(tuple(tuple(row) for row in lengths))
     return tuple(rows)

@@ -88,7 +88,9 @@ class Bend:
 
     def __post_init__(self) -> None:
         if not 0 <= self.half_tones <= 6 or (self.half_tones == 0 and not self.released):
-            raise InvalidValueError("bend", str(self.half_tones), "a quarter to three whole tones above the fret")
+            raise InvalidValueError(
+                "bend", str(self.half_tones), "a quarter to three whole tones above the fret"
+            )
 
     @property
     def techniques(self) -> frozenset[Technique]:
@@ -191,7 +193,10 @@ class Bar:
     @cached_property
     def ticks(self) -> tuple[int, ...]:
         """Onset of every event and the bar's end, in whole ticks: sums and hashes of fractions are slow."""
-        lengths = (event.quarters.numerator * (self.ticks_a_quarter // event.quarters.denominator) for event in self.events)
+        lengths = (
+            event.quarters.numerator * (self.ticks_a_quarter // event.quarters.denominator)
+            for event in self.events
+        )
         return tuple(accumulate(lengths, initial=0))
 
     @property
@@ -216,7 +221,8 @@ class Section:
 
 @dataclass(frozen=True, slots=True)
 class BarReading:
-    """Another way the same bar is played or was written down, kept by name; without content it names the one in use."""
+    """Another way the same bar is played or was written down, kept by name; without content it names the one
+    in use."""
 
     bar: int  # index
     name: str

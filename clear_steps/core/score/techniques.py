@@ -84,7 +84,9 @@ _ROWS: tuple[TechniqueRow, ...] = (
     TechniqueRow(_T.HAMMER_ON, "hammer-on", "hammer-ons", _W.PREFIX, "h", _F, unpicked=True),
     TechniqueRow(_T.PULL_OFF, "pull-off", "pull-offs", _W.PREFIX, "p", _F, unpicked=True),
     TechniqueRow(_T.SLIDE, "slide", "slides", _W.PREFIX, "/", _F, unpicked=True),
-    TechniqueRow(_T.SHIFT_SLIDE, "slide with the target picked", "slides with the target picked", _W.WORD, "ss", _F),
+    TechniqueRow(
+        _T.SHIFT_SLIDE, "slide with the target picked", "slides with the target picked", _W.WORD, "ss", _F
+    ),
     TechniqueRow(_T.SLIDE_IN_BELOW, "slide in from below", "slides in from below", _W.PREFIX, "//", _F),
     TechniqueRow(_T.SLIDE_IN_ABOVE, "slide in from above", "slides in from above", _W.PREFIX, "\\\\", _F),
     TechniqueRow(_T.SLIDE_OUT_UP, "slide out upwards", "slides out upwards", _W.SUFFIX, "/", _F),
@@ -106,7 +108,9 @@ _ROWS: tuple[TechniqueRow, ...] = (
     TechniqueRow(_T.STACCATO, "staccato", "staccatos", _W.WORD, "stac", _F),
     TechniqueRow(_T.ACCENT, "accent", "accents", _W.WORD, "acc", _P),
     TechniqueRow(_T.TREMOLO, "tremolo picking", "tremolo-picked notes", _W.WORD, "trem", _P),
-    TechniqueRow(_T.FREE_TREMOLO, "tremolo as fast as it goes", "tremolos as fast as it goes", _W.WORD, "tremf", _P),
+    TechniqueRow(
+        _T.FREE_TREMOLO, "tremolo as fast as it goes", "tremolos as fast as it goes", _W.WORD, "tremf", _P
+    ),
     TechniqueRow(_T.NATURAL_HARMONIC, "natural harmonic", "natural harmonics", _W.AROUND, "<", _F),
     TechniqueRow(_T.TOUCHED_HARMONIC, "touched harmonic", "touched harmonics", _W.WORD, "touch", _F),
     TechniqueRow(_T.ARTIFICIAL_HARMONIC, "artificial harmonic", "artificial harmonics", _W.WORD, "ah", _P),
@@ -122,7 +126,9 @@ TECHNIQUES: dict[Technique, TechniqueRow] = {row.technique: row for row in _ROWS
 HOW_WORDS: dict[str, Technique] = {row.sign: row.technique for row in _ROWS if row.writing is Writing.WORD}
 UNPICKED = frozenset(row.technique for row in _ROWS if row.unpicked)
 HARMONICS = frozenset({_T.NATURAL_HARMONIC, _T.TOUCHED_HARMONIC, _T.ARTIFICIAL_HARMONIC, _T.PINCH_HARMONIC})
-ARRIVING = frozenset({_T.HAMMER_ON, _T.PULL_OFF, _T.SLIDE})  # they reach their note from the one before on its string
+ARRIVING = frozenset(
+    {_T.HAMMER_ON, _T.PULL_OFF, _T.SLIDE}
+)  # they reach their note from the one before on its string
 
 # Widest bend, in half tones, that each row still names (common practice, no source).
 _BEND_ROWS = (

@@ -19,7 +19,9 @@ class BarTime:
         return self.start + onset_quarters * self.quarter_seconds
 
 
-def bar_times(part: Part, marked_tempo: Fraction, practice_tempo: Fraction | None = None) -> tuple[BarTime, ...]:
+def bar_times(
+    part: Part, marked_tempo: Fraction, practice_tempo: Fraction | None = None
+) -> tuple[BarTime, ...]:
     """Times of the written bars, one after another.
 
     A practice tempo stands for the marked one; later changes of tempo keep their proportion.

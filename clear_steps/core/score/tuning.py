@@ -82,7 +82,9 @@ def parse_tuning(text: str) -> Tuning:
         return _spelled(wanted)
     except ClearStepsError as cause:
         names = ", ".join(TUNINGS)
-        raise InvalidValueError("tuning", text, f"one of {names}, or pitches low to high such as D2 A2 D3 G3 B3 E4") from cause
+        raise InvalidValueError(
+            "tuning", text, f"one of {names}, or pitches low to high such as D2 A2 D3 G3 B3 E4"
+        ) from cause
 
 
 def default_tuning(strings: int) -> Tuning | None:

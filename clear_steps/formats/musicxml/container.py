@@ -23,11 +23,17 @@ def xml_of(content: bytes) -> Element:
         root: Element = fromstring(xml, forbid_dtd=False, forbid_entities=True, forbid_external=True)
     except ParseError as cause:
         line, column = cause.position
-        raise ReadError((Problem(line, column + 1, f"this is no well-formed XML ({cause}); expected MusicXML"),)) from cause
+        raise ReadError(
+            (Problem(line, column + 1, f"this is no well-formed XML ({cause}); expected MusicXML"),)
+        ) from cause
     except DefusedXmlException as cause:
-        raise _wrong("the XML defines entities, which are not read; expected MusicXML without them") from cause
+        raise _wrong(
+            "the XML defines entities, which are not read; expected MusicXML without them"
+        ) from cause
     except (ValueError, LookupError) as cause:
-        raise _wrong(f"the XML cannot be decoded ({cause}); expected UTF-8 or the encoding it declares") from cause
+        raise _wrong(
+            f"the XML cannot be decoded ({cause}); expected UTF-8 or the encoding it declares"
+        ) from cause
     return root
 
 
@@ -36,10 +42,24 @@ def _unpacked(content: bytes) -> bytes:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
             entries = archive.infolist()
             if len(entries) > _MAX_ENTRIES or sum(entry.file_size for entry in entries) > 2 * MAX_XML_BYTES:
-                raise _wrong(f"the compressed file unpacks to more than {2 * MAX_XML_BYTES:,} bytes or {_MAX_ENTRIES} entries")
+                raise _wrong(
+                    f"the compressed file unpacks to more than {2 * MAX_XML_BYTES:,} bytes or {_MAX_ENTRIES}"
+                    " entries"
+                )
             return archive.read(_main_entry(archive))
-    except (zipfile.BadZipFile, zlib.error, ParseError, DefusedXmlException, KeyError, RuntimeError, NotImplementedError, OSError) as cause:
-        raise _wrong(f"the compressed file cannot be unpacked ({cause}); expected compressed MusicXML") from cause
+    except (
+        zipfile.BadZipFile,
+        zlib.error,
+        ParseError,
+        DefusedXmlException,
+        KeyError,
+        RuntimeError,
+        NotImplementedError,
+        OSError,
+    ) as cause:
+        raise _wrong(
+            f"the compressed file cannot be unpacked ({cause}); expected compressed MusicXML"
+        ) from cause
 
 
 def _main_entry(archive: zipfile.ZipFile) -> str:
@@ -49,7 +69,11 @@ def _main_entry(archive: zipfile.ZipFile) -> str:
         for element in container.iter():
             if element.tag.rpartition("}")[2] == "rootfile" and element.get("full-path") in names:
                 return str(element.get("full-path"))
-    scores = [name for name in names if name.lower().endswith((".xml", ".musicxml")) and not name.startswith("META-INF")]
+    scores = [
+        name
+        for name in names
+        if name.lower().endswith((".xml", ".musicxml")) and not name.startswith("META-INF")
+    ]
     if not scores:
         raise _wrong("the compressed file holds no score; expected a .xml or .musicxml entry")
     return scores[0]

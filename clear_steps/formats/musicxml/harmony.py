@@ -6,10 +6,22 @@ from xml.etree.ElementTree import Element, SubElement
 _CHORD = re.compile(r"([A-G])([#b]?)([^/]*)(?:/([A-G])([#b]?))?")
 _ALTERS = {"#": "1", "b": "-1", "": ""}
 _KINDS = {
-    "": "major", "m": "minor", "7": "dominant", "maj7": "major-seventh", "m7": "minor-seventh", "dim": "diminished", "aug": "augmented",
-    "sus4": "suspended-fourth", "sus2": "suspended-second", "6": "major-sixth", "m6": "minor-sixth", "9": "dominant-ninth", "5": "power",
-    "m7b5": "half-diminished", "dim7": "diminished-seventh",
-}  # fmt: skip
+    "": "major",
+    "m": "minor",
+    "7": "dominant",
+    "maj7": "major-seventh",
+    "m7": "minor-seventh",
+    "dim": "diminished",
+    "aug": "augmented",
+    "sus4": "suspended-fourth",
+    "sus2": "suspended-second",
+    "6": "major-sixth",
+    "m6": "minor-sixth",
+    "9": "dominant-ninth",
+    "5": "power",
+    "m7b5": "half-diminished",
+    "dim7": "diminished-seventh",
+}
 _SUFFIXES = {kind: suffix for suffix, kind in _KINDS.items()}
 
 
@@ -40,7 +52,9 @@ def read_harmony(harmony: Element) -> str:
         return ""
     kind = harmony.find("kind")
     text = kind.get("text") if kind is not None else None
-    suffix = text if text is not None else _SUFFIXES.get((kind.text or "").strip() if kind is not None else "", "")
+    suffix = (
+        text if text is not None else _SUFFIXES.get((kind.text or "").strip() if kind is not None else "", "")
+    )
     bass = _name(harmony, "bass")
     return "".join(f"{root}{suffix}{'/' if bass else ''}{bass}".split())[:24]
 

@@ -4,13 +4,38 @@ from dataclasses import dataclass
 from fractions import Fraction
 from xml.etree.ElementTree import Element
 
-from clear_steps.core.score import MAX_FRET, TECHNIQUES, Bend, Finger, PickingFinger, Stroke, Technique, Writing
+from clear_steps.core.score import (
+    MAX_FRET,
+    TECHNIQUES,
+    Bend,
+    Finger,
+    PickingFinger,
+    Stroke,
+    Technique,
+    Writing,
+)
 from clear_steps.formats.musicxml.signs import ARTICULATIONS, technique_of_name
 from clear_steps.formats.pitched import PitchedNote
 
 _STEPS = {"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
-_BY_TAG = {tag: technique for technique, tag in ARTICULATIONS.items()} | {"strong-accent": Technique.ACCENT, "staccatissimo": Technique.STACCATO}
-_QUIETLY_LEFT = {"tenuto", "tied", "slur", "tuplet", "string", "fret", "fingering", "pluck", "other-technical", "bend", "harmonic", "open-string"}
+_BY_TAG = {tag: technique for technique, tag in ARTICULATIONS.items()} | {
+    "strong-accent": Technique.ACCENT,
+    "staccatissimo": Technique.STACCATO,
+}
+_QUIETLY_LEFT = {
+    "tenuto",
+    "tied",
+    "slur",
+    "tuplet",
+    "string",
+    "fret",
+    "fingering",
+    "pluck",
+    "other-technical",
+    "bend",
+    "harmonic",
+    "open-string",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -23,7 +48,10 @@ class ReadNote:
 
 def pitch_of(element: Element, prefix: str = "") -> int | None:
     """MIDI number of a step, alter and octave; None where they are none."""
-    step, octave = (element.findtext(f"{prefix}step") or "").strip(), (element.findtext(f"{prefix}octave") or "").strip()
+    step, octave = (
+        (element.findtext(f"{prefix}step") or "").strip(),
+        (element.findtext(f"{prefix}octave") or "").strip(),
+    )
     if step not in _STEPS or not octave.lstrip("-").isdigit():
         return None
     return _STEPS[step] + round(_number(element.findtext(f"{prefix}alter"))) + 12 * (int(octave) + 1)
@@ -94,14 +122,20 @@ class _Marks:
             self.picking = PickingFinger(text)
         elif tag in ("hammer-on", "pull-off", "slide", "glissando"):
             if not starts:
-                self.own.add({"hammer-on": Technique.HAMMER_ON, "pull-off": Technique.PULL_OFF}.get(tag, Technique.SLIDE))
+                self.own.add(
+                    {"hammer-on": Technique.HAMMER_ON, "pull-off": Technique.PULL_OFF}.get(
+                        tag, Technique.SLIDE
+                    )
+                )
         elif tag == "bend":
             self._read_bend(mark)
         elif tag == "tap":
             self.own.add(Technique.TAP)
         elif tag == "harmonic":
             artificial = mark.find("artificial") is not None
-            (self.words if artificial else self.own).add(Technique.ARTIFICIAL_HARMONIC if artificial else Technique.NATURAL_HARMONIC)
+            (self.words if artificial else self.own).add(
+                Technique.ARTIFICIAL_HARMONIC if artificial else Technique.NATURAL_HARMONIC
+            )
         elif tag in ("down-bow", "up-bow"):
             self.stroke = Stroke.DOWN if tag == "down-bow" else Stroke.UP
         elif tag in _BY_TAG:

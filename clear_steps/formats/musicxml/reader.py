@@ -1,4 +1,5 @@
-"""MusicXML -> pitched music: every pitch with its time, and string, fret, finger and technique where the file has them."""
+"""MusicXML -> pitched music: every pitch with its time, and string, fret, finger and technique where the file
+has them."""
 
 from collections import Counter
 from dataclasses import replace
@@ -23,7 +24,10 @@ def read_musicxml(content: bytes) -> Imported:
         found = "a score-timewise document" if root.tag == "score-timewise" else f"<{root.tag}>"
         raise ReadError((Problem(1, 1, f"the file is {found}; expected a score-partwise MusicXML document"),))
     title = _first_text(root, "work/work-title", "movement-title")
-    names = {part.get("id"): (part.findtext("part-name") or "").strip() for part in root.iterfind("part-list/score-part")}
+    names = {
+        part.get("id"): (part.findtext("part-name") or "").strip()
+        for part in root.iterfind("part-list/score-part")
+    }
     song = PitchedSong(title, [])
     several = len(root.findall("part")) > 1
     for part in root.iterfind("part"):
@@ -56,7 +60,9 @@ class _PartReader:
         """Add the part to the song."""
         for note in part.iter("note"):
             staff = note.findtext("staff") or "1"
-            self._staves[staff] = self._staves.get(staff, False) or note.find("notations/technical/string") is not None
+            self._staves[staff] = (
+                self._staves.get(staff, False) or note.find("notations/technical/string") is not None
+            )
         # Where notes and tab of the same music stand together, the tab says more.
         tabbed = {staff for staff, has_places in self._staves.items() if has_places}
         self._wanted = tabbed or set(self._staves)
@@ -65,7 +71,9 @@ class _PartReader:
         measures = [self._measure(element, index) for index, element in enumerate(part.iterfind("measure"))]
         self._song.parts.append(PitchedPart(self._name, measures, self._tuning, self._capo, self._at_pitch))
         named = self._name or "the part"
-        self._song.left_out += [f"{count} x {what} in {named}" for what, count in sorted(self._unknown.items())]
+        self._song.left_out += [
+            f"{count} x {what} in {named}" for what, count in sorted(self._unknown.items())
+        ]
 
     def _measure(self, element: Element, index: int) -> PitchedMeasure:
         measure = PitchedMeasure(self._metre, Fraction(0))
@@ -92,7 +100,11 @@ class _PartReader:
             end = max(end, at)
         measure.metre = self._metre
         measure.endings = self._endings or measure.endings
-        measure.pickup = index == 0 and end < self._metre.quarters and (element.get("implicit") == "yes" or element.get("number") == "0")
+        measure.pickup = (
+            index == 0
+            and end < self._metre.quarters
+            and (element.get("implicit") == "yes" or element.get("number") == "0")
+        )
         measure.length = end or self._metre.quarters
         return measure
 
@@ -109,13 +121,18 @@ class _PartReader:
         if transpose is not None or element.find("clef/clef-octave-change") is not None:
             self._at_pitch = True
         if transpose is not None:
-            self._transpose = int(_fraction(transpose.findtext("chromatic"))) + 12 * int(_fraction(transpose.findtext("octave-change")))
+            self._transpose = int(_fraction(transpose.findtext("chromatic"))) + 12 * int(
+                _fraction(transpose.findtext("octave-change"))
+            )
         details = element.find("staff-details")
         if details is not None and details.find("staff-tuning") is not None:
             self._read_tuning(details)
 
     def _read_metre(self, time: Element) -> Metre | None:
-        beats, units = [element.text or "" for element in time.iterfind("beats")], [element.text or "" for element in time.iterfind("beat-type")]
+        beats, units = (
+            [element.text or "" for element in time.iterfind("beats")],
+            [element.text or "" for element in time.iterfind("beat-type")],
+        )
         try:
             if len(beats) == 1 and len(units) == 1:
                 return Metre(sum(int(each) for each in beats[0].split("+")), int(units[0]))
@@ -124,7 +141,10 @@ class _PartReader:
         except (ValueError, ClearStepsError):
             pass
         if beats:
-            self._song.guessed.append(f"the metre {'+'.join(beats)}/{'+'.join(units)} is not read; bars go on as {self._metre}, or by what they hold")
+            self._song.guessed.append(
+                f"the metre {'+'.join(beats)}/{'+'.join(units)} is not read; bars go on as {self._metre}, or"
+                " by what they hold"
+            )
         return None
 
     def _read_tuning(self, details: Element) -> None:
@@ -157,10 +177,14 @@ class _PartReader:
             measure.repeat_times = min(max(int(_fraction(repeat.get("times")) or 2), 2), 20)
         if ending is not None:
             listed = (ending.get("number") or "").replace(" ", ",").split(",")
-            numbers = tuple(sorted({int(number) for number in listed if number.isdigit() and 0 < int(number) < 10}))
+            numbers = tuple(
+                sorted({int(number) for number in listed if number.isdigit() and 0 < int(number) < 10})
+            )
             measure.endings = numbers
             self._endings = numbers if ending.get("type") == "start" else ()
-        measure.double_bar = measure.double_bar or (element.get("location") == "right" and element.findtext("bar-style") == "light-light")
+        measure.double_bar = measure.double_bar or (
+            element.get("location") == "right" and element.findtext("bar-style") == "light-light"
+        )
 
     def _note(self, element: Element, at: Fraction, length: Fraction, measure: PitchedMeasure) -> None:
         if (element.findtext("staff") or "1") not in self._wanted or element.find("rest") is not None:
@@ -180,7 +204,14 @@ class _PartReader:
         if self._graced and element.find("chord") is None:
             note = replace(note, words=note.words | {Technique.GRACE})
             self._graced = False
-        same = next((number for number, other in enumerate(measure.notes) if (other.onset, other.midi, other.spot) == (at, note.midi, note.spot)), None)
+        same = next(
+            (
+                number
+                for number, other in enumerate(measure.notes)
+                if (other.onset, other.midi, other.spot) == (at, note.midi, note.spot)
+            ),
+            None,
+        )
         if same is None:
             measure.notes.append(note)
         else:  # two voices on one note: the longer counts
@@ -196,8 +227,16 @@ def _metronome(element: Element) -> Fraction:
     mark = element.find("direction-type/metronome")
     if mark is None:
         return Fraction(0)
-    units = {"whole": Fraction(4), "half": Fraction(2), "quarter": Fraction(1), "eighth": Fraction(1, 2), "16th": Fraction(1, 4)}
-    unit = units.get(mark.findtext("beat-unit") or "", Fraction(0)) * (Fraction(3, 2) if mark.find("beat-unit-dot") is not None else 1)
+    units = {
+        "whole": Fraction(4),
+        "half": Fraction(2),
+        "quarter": Fraction(1),
+        "eighth": Fraction(1, 2),
+        "16th": Fraction(1, 4),
+    }
+    unit = units.get(mark.findtext("beat-unit") or "", Fraction(0)) * (
+        Fraction(3, 2) if mark.find("beat-unit-dot") is not None else 1
+    )
     return _fraction(mark.findtext("per-minute")) * unit
 
 

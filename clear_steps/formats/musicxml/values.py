@@ -5,7 +5,15 @@ from fractions import Fraction
 
 from clear_steps.core.score import NOTE_VALUES, parse_length, spell_length
 
-_TYPES = {"whole": "whole", "half": "half", "quarter": "quarter", "eighth": "eighth", "sixteenth": "16th", "thirty-second": "32nd", "sixty-fourth": "64th"}
+_TYPES = {
+    "whole": "whole",
+    "half": "half",
+    "quarter": "quarter",
+    "eighth": "eighth",
+    "sixteenth": "16th",
+    "thirty-second": "32nd",
+    "sixty-fourth": "64th",
+}
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,4 +1,5 @@
-"""Song -> MusicXML 4.0, a tab staff a part. Written by hand: no library at hand writes fingers and frets of chords."""
+"""Song -> MusicXML 4.0, a tab staff a part. Written by hand: no library at hand writes fingers and frets of
+chords."""
 
 import xml.etree.ElementTree as ElementTree
 from collections.abc import Iterator
@@ -13,7 +14,20 @@ from clear_steps.formats.musicxml.values import WrittenValue, written_values
 
 _DOCTYPE = '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">'
 # Spelling in sharps: step and alter of every pitch class.
-_STEPS = (("C", 0), ("C", 1), ("D", 0), ("D", 1), ("E", 0), ("F", 0), ("F", 1), ("G", 0), ("G", 1), ("A", 0), ("A", 1), ("B", 0))
+_STEPS = (
+    ("C", 0),
+    ("C", 1),
+    ("D", 0),
+    ("D", 1),
+    ("E", 0),
+    ("F", 0),
+    ("F", 1),
+    ("G", 0),
+    ("G", 1),
+    ("A", 0),
+    ("A", 1),
+    ("B", 0),
+)
 
 
 def write_musicxml(song: Song) -> bytes:
@@ -51,7 +65,12 @@ class _PartWriter:
 
     def __init__(self, song: Song, part: Part) -> None:
         self._song, self._part = song, part
-        lengths = [value.quarters for bar in part.bars for event in bar.events for value in written_values(event.quarters)]
+        lengths = [
+            value.quarters
+            for bar in part.bars
+            for event in bar.events
+            for value in written_values(event.quarters)
+        ]
         self._divisions = lcm(1, *(length.denominator for length in lengths))
         self._sections = {section.first_bar: section for section in part.sections}
         self._remarks: dict[int, list[str]] = {}
@@ -85,7 +104,11 @@ class _PartWriter:
         if tempo is not None:
             self._tempo(measure, tempo)
         if index in self._sections:
-            _text(SubElement(SubElement(measure, "direction", placement="above"), "direction-type"), "rehearsal", self._sections[index].name)
+            _text(
+                SubElement(SubElement(measure, "direction", placement="above"), "direction-type"),
+                "rehearsal",
+                self._sections[index].name,
+            )
         for remark in self._remarks.get(index, []):
             self._words(measure, remark)
 
@@ -118,7 +141,9 @@ class _PartWriter:
         SubElement(direction, "sound", tempo=f"{float(tempo):g}")
 
     def _words(self, measure: Element, text: str) -> None:
-        _text(SubElement(SubElement(measure, "direction", placement="above"), "direction-type"), "words", text)
+        _text(
+            SubElement(SubElement(measure, "direction", placement="above"), "direction-type"), "words", text
+        )
 
     def _right_barline(self, measure: Element, index: int, bar: Bar) -> None:
         after = self._part.bars[index + 1] if index + 1 < len(self._part.bars) else None
@@ -144,11 +169,20 @@ class _PartWriter:
                 self._rest(measure, value)
             for number, note in enumerate(event.notes):
                 starts = note.tied or at > 0
-                goes_on = at + 1 < len(values) or any(other.tied and other.string == note.string for other in following.notes)
+                goes_on = at + 1 < len(values) or any(
+                    other.tied and other.string == note.string for other in following.notes
+                )
                 element = SubElement(measure, "note")
                 if number:
                     SubElement(element, "chord")
-                self._note(element, event, note, value, (starts, goes_on), following if at + 1 == len(values) else Event(Fraction(0)))
+                self._note(
+                    element,
+                    event,
+                    note,
+                    value,
+                    (starts, goes_on),
+                    following if at + 1 == len(values) else Event(Fraction(0)),
+                )
 
     def _rest(self, measure: Element, value: WrittenValue) -> None:
         element = SubElement(measure, "note")
@@ -170,7 +204,15 @@ class _PartWriter:
             _text(modification, "actual-notes", value.actual)
             _text(modification, "normal-notes", value.normal)
 
-    def _note(self, element: Element, event: Event, note: Note, value: WrittenValue, tied: tuple[bool, bool], following: Event) -> None:
+    def _note(
+        self,
+        element: Element,
+        event: Event,
+        note: Note,
+        value: WrittenValue,
+        tied: tuple[bool, bool],
+        following: Event,
+    ) -> None:
         _pitch(element, self._part.pitch_of(note))
         self._duration(element, value)
         for way, is_tied in zip(("stop", "start"), tied, strict=True):
@@ -178,7 +220,12 @@ class _PartWriter:
                 SubElement(element, "tie", type=way)
         self._value(element, value)
         if note.dead or note.optional:
-            _text(element, "notehead", "x" if note.dead else "normal", **({"parentheses": "yes"} if note.optional else {}))
+            _text(
+                element,
+                "notehead",
+                "x" if note.dead else "normal",
+                **({"parentheses": "yes"} if note.optional else {}),
+            )
         notations = SubElement(element, "notations")
         for way, is_tied in zip(("stop", "start"), tied, strict=True):
             if is_tied:
@@ -191,9 +238,13 @@ class _PartWriter:
 
     def _slides(self, notations: Element, note: Note, following: Event) -> None:
         if Technique.SLIDE in note.techniques:
-            SubElement(notations, "slide", type="stop", number=_level(note.string), attrib={"line-type": "solid"})
+            SubElement(
+                notations, "slide", type="stop", number=_level(note.string), attrib={"line-type": "solid"}
+            )
         if _arrives(following, note.string, Technique.SLIDE):
-            SubElement(notations, "slide", type="start", number=_level(note.string), attrib={"line-type": "solid"})
+            SubElement(
+                notations, "slide", type="start", number=_level(note.string), attrib={"line-type": "solid"}
+            )
 
     def _articulations(self, notations: Element, event: Event) -> None:
         found = [tag for technique, tag in ARTICULATIONS.items() if technique in event.techniques]
@@ -202,7 +253,9 @@ class _PartWriter:
             for tag in found:
                 SubElement(parent, tag)
 
-    def _technical(self, notations: Element, event: Event, note: Note, following: Event, struck: bool) -> None:
+    def _technical(
+        self, notations: Element, event: Event, note: Note, following: Event, struck: bool
+    ) -> None:
         technical = SubElement(notations, "technical")
         if note.finger and struck:
             _text(technical, "fingering", note.finger)
@@ -212,7 +265,10 @@ class _PartWriter:
         _text(technical, "string", note.string)
         if event.stroke and struck:
             SubElement(technical, "down-bow" if event.stroke is Stroke.DOWN else "up-bow")
-        for technique, tag, sign in ((Technique.HAMMER_ON, "hammer-on", "H"), (Technique.PULL_OFF, "pull-off", "P")):
+        for technique, tag, sign in (
+            (Technique.HAMMER_ON, "hammer-on", "H"),
+            (Technique.PULL_OFF, "pull-off", "P"),
+        ):
             if technique in note.techniques:
                 SubElement(technical, tag, type="stop", number=_level(note.string))
             if _arrives(following, note.string, technique):

@@ -7,7 +7,18 @@ from fractions import Fraction
 from typing import Any, TypeVar
 
 from clear_steps.core.errors import ClearStepsError, InvalidValueError
-from clear_steps.core.score import MAX_FRET, USUAL_FRETS, Feel, Instrument, Metre, Part, Picking, Song, parse_metre, parse_tuning
+from clear_steps.core.score import (
+    MAX_FRET,
+    USUAL_FRETS,
+    Feel,
+    Instrument,
+    Metre,
+    Part,
+    Picking,
+    Song,
+    parse_metre,
+    parse_tuning,
+)
 from clear_steps.formats.tabtext.problems import Findings
 
 MAX_CAPO = 12
@@ -81,7 +92,9 @@ _READERS: dict[str, Callable[[Headers, str], None]] = {
     "time": _read_time,
     "cents": lambda h, text: _set_song(h, cents=_whole("cents", text, -100, 100)),
     "feel": lambda h, text: _set_song(h, feel=_choice(Feel, "feel", text)),
-    "order": lambda h, text: _set_song(h, order=tuple(name.strip() for name in text.split(",") if name.strip())),
+    "order": lambda h, text: _set_song(
+        h, order=tuple(name.strip() for name in text.split(",") if name.strip())
+    ),
     "tuning": _read_tuning,
     "capo": lambda h, text: _set_part(h, capo=_whole("capo", text, 0, MAX_CAPO)),
     "instrument": lambda h, text: _set_part(h, instrument=_choice(Instrument, "instrument", text)),

@@ -10,8 +10,12 @@ from clear_steps.formats.tabtext.rawbars import RawBar, Word
 
 FREE_WORD, DOUBT_WORD = "free", "?"
 OWN_SIGN = "*"  # before the name of a technique of the teacher's own
-_POSITION = re.compile(r"@(?P<position>[1-9]|[12]\d|3[0-6])(?::(?P<fingers>.+))?")  # a pinned position, then fingers
-_FINGERS_EXPECTED = "expected 1 2 3 4 or T from the highest string down with / between, or a position such as @5"
+_POSITION = re.compile(
+    r"@(?P<position>[1-9]|[12]\d|3[0-6])(?::(?P<fingers>.+))?"
+)  # a pinned position, then fingers
+_FINGERS_EXPECTED = (
+    "expected 1 2 3 4 or T from the highest string down with / between, or a position such as @5"
+)
 _OWN = re.compile(r"\*[A-Za-z][A-Za-z0-9_]{0,23}")
 
 
@@ -31,7 +35,11 @@ def label_events(bar: RawBar, drafts: list[LabelledEvent], findings: Findings) -
         for word in bar.words.get(label, []):
             home = _at(word.column, drafts)
             if home is None or not home.event.struck:
-                findings.wrong(word.line, word.shown, f"no note stands at '{word.text}'; expected it at the first digit of one")
+                findings.wrong(
+                    word.line,
+                    word.shown,
+                    f"no note stands at '{word.text}'; expected it at the first digit of one",
+                )
             else:
                 apply(word, home, findings)
     for label in (Label.CHORD, Label.REMARK):
@@ -42,7 +50,9 @@ def label_events(bar: RawBar, drafts: list[LabelledEvent], findings: Findings) -
 
 def _at(column: int, drafts: list[LabelledEvent]) -> LabelledEvent | None:
     exact = next((draft for draft in drafts if column in draft.columns), None)
-    return exact or next((draft for draft in drafts if any(abs(own - column) <= 1 for own in draft.columns)), None)
+    return exact or next(
+        (draft for draft in drafts if any(abs(own - column) <= 1 for own in draft.columns)), None
+    )
 
 
 def _apply_how(word: Word, drafts: list[LabelledEvent], findings: Findings) -> None:
@@ -50,14 +60,21 @@ def _apply_how(word: Word, drafts: list[LabelledEvent], findings: Findings) -> N
     for name in names:
         if name not in HOW_WORDS and name not in (FREE_WORD, DOUBT_WORD) and not _OWN.fullmatch(name):
             known = " ".join([*HOW_WORDS, FREE_WORD, DOUBT_WORD])
-            findings.wrong(word.line, word.shown, f"'{name}' is no word for how; expected one of {known}, or a name of your own after {OWN_SIGN}")
+            findings.wrong(
+                word.line,
+                word.shown,
+                f"'{name}' is no word for how; expected one of {known}, or a name of your own after"
+                f" {OWN_SIGN}",
+            )
             return
     stop = word.end if word.text.endswith("-") else word.column
     homes = [draft for draft in drafts if any(word.column <= column < stop for column in draft.columns)]
     if not homes and (home := _at(word.column, drafts)):
         homes = [home]
     if not homes:
-        findings.wrong(word.line, word.shown, f"no note stands at '{word.text}'; expected it at the first digit of one")
+        findings.wrong(
+            word.line, word.shown, f"no note stands at '{word.text}'; expected it at the first digit of one"
+        )
     techniques = frozenset(HOW_WORDS[name] for name in names if name in HOW_WORDS)
     own = frozenset(name.removeprefix(OWN_SIGN) for name in names if name.startswith(OWN_SIGN))
     for home in homes:
@@ -77,14 +94,29 @@ def _apply_picking(word: Word, home: LabelledEvent, findings: Findings) -> None:
         if not marks:
             return
     if any(mark not in {*PickingFinger, "0"} for mark in marks):
-        findings.wrong(word.line, word.shown, f"'{word.text}' is no picking; expected p i m a c from the lowest string up with / between, or D or U")
+        findings.wrong(
+            word.line,
+            word.shown,
+            f"'{word.text}' is no picking; expected p i m a c from the lowest string up with / between, or D"
+            " or U",
+        )
         return
     targets = home.event.struck[::-1]
     if len(marks) != len(targets):
-        findings.wrong(word.line, word.shown, f"'{word.text}' names {len(marks)} fingers; expected {len(targets)}, one for every string plucked here")
+        findings.wrong(
+            word.line,
+            word.shown,
+            f"'{word.text}' names {len(marks)} fingers; expected {len(targets)}, one for every string plucked"
+            " here",
+        )
         return
-    chosen = {note.string: PickingFinger(mark) for note, mark in zip(targets, marks, strict=True) if mark != "0"}
-    notes = (replace(n, picking=chosen[n.string]) if n.string in chosen and not n.tied else n for n in home.event.notes)
+    chosen = {
+        note.string: PickingFinger(mark) for note, mark in zip(targets, marks, strict=True) if mark != "0"
+    }
+    notes = (
+        replace(n, picking=chosen[n.string]) if n.string in chosen and not n.tied else n
+        for n in home.event.notes
+    )
     home.event = replace(home.event, notes=tuple(notes))
 
 
@@ -103,10 +135,18 @@ def _apply_fingers(word: Word, home: LabelledEvent, findings: Findings) -> None:
     fretted = [note for note in struck if note.fret > 0]
     targets: list[Note] | tuple[Note, ...] = struck if len(marks) == len(struck) else fretted
     if len(marks) != len(targets):
-        findings.wrong(word.line, word.shown, f"'{word.text}' names {len(marks)} fingers; expected {len(fretted)}, one for every fretted string here")
+        findings.wrong(
+            word.line,
+            word.shown,
+            f"'{word.text}' names {len(marks)} fingers; expected {len(fretted)}, one for every fretted string"
+            " here",
+        )
         return
     chosen = {note.string: Finger(mark) for note, mark in zip(targets, marks, strict=True) if mark != "0"}
-    notes = (replace(n, finger=chosen[n.string]) if n.string in chosen and not n.tied else n for n in home.event.notes)
+    notes = (
+        replace(n, finger=chosen[n.string]) if n.string in chosen and not n.tied else n
+        for n in home.event.notes
+    )
     home.event = replace(home.event, notes=tuple(notes))
 
 
@@ -115,7 +155,11 @@ def _apply_text(label: Label, word: Word, drafts: list[LabelledEvent], findings:
     if home is None:
         after = [draft for draft in drafts if draft.columns and min(draft.columns) > word.column]
         home = after[0] if after else drafts[-1]
-        findings.guessed(word.line, word.shown, f"'{word.text}' stands between two notes; it is put on the {'next' if after else 'last'} one")
+        findings.guessed(
+            word.line,
+            word.shown,
+            f"'{word.text}' stands between two notes; it is put on the {'next' if after else 'last'} one",
+        )
     if label is Label.CHORD:
         # A blank would part the two again when the line is read back.
         home.event = replace(home.event, chord=",".join(filter(None, (home.event.chord, word.text))))

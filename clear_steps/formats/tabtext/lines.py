@@ -80,7 +80,8 @@ class RemarkLine:
 
 @dataclass(frozen=True, slots=True)
 class ReadingLine:
-    """`Reading 5: name`: the bar that follows is another reading of bar 5; `Using 5: name` names the one in use."""
+    """`Reading 5: name`: the bar that follows is another reading of bar 5; `Using 5: name` names the one in
+    use."""
 
     line: int
     number: int
@@ -96,7 +97,9 @@ _LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
 _HEADER = re.compile(r"(?P<key>[A-Za-z][A-Za-z ]{0,30}?)\s*:(?P<text>.*)")
 _SECTION = re.compile(r"\s*\[(?P<name>[^\]]*?)(?:\s+x(?P<times>\d{1,3}|\?))?\s*\]\s*")
 _READING = re.compile(r"\s*(?P<word>Reading|Using) (?P<number>\d{1,3}): *(?P<name>.{1,60})")
-_CHORD = re.compile(r"[A-G][#b]?(?:m|maj|min|dim|aug|sus|add|M|\+|-|°|ø|\d|[#b]\d|\(|\))*(?:/[A-G][#b]?)?|N\.?C\.?")
+_CHORD = re.compile(
+    r"[A-G][#b]?(?:m|maj|min|dim|aug|sus|add|M|\+|-|°|ø|\d|[#b]\d|\(|\))*(?:/[A-G][#b]?)?|N\.?C\.?"
+)
 _COUNT = re.compile(r"\d{1,2}|[e&atl+]")
 _BAR_MARK = re.compile(r"\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
 _PALM_MUTE = re.compile(r"[\s|]*(?:P\.?M\.?[-. ]*\|?\s*)+")
@@ -109,7 +112,15 @@ def decode(content: bytes) -> str:
     except UnicodeDecodeError as cause:
         before = content[: cause.start]
         line, column = before.count(b"\n") + 1, cause.start - (before.rfind(b"\n") + 1) + 1
-        raise ReadError((Problem(line, column, f"byte 0x{content[cause.start]:02x} is not UTF-8 text; save the file as UTF-8"),)) from cause
+        raise ReadError(
+            (
+                Problem(
+                    line,
+                    column,
+                    f"byte 0x{content[cause.start]:02x} is not UTF-8 text; save the file as UTF-8",
+                ),
+            )
+        ) from cause
 
 
 def blocks_of(text: str) -> list[Block]:
@@ -163,12 +174,24 @@ def _check_text(text: str) -> None:
     if not text.strip():
         raise ReadError((Problem(1, 1, "the text is empty; expected string lines such as e|--0--2--|"),))
     if len(text) > MAX_CHARACTERS:
-        raise ReadError((Problem(1, 1, f"the text has {len(text):,} characters; expected at most {MAX_CHARACTERS:,}"),))
+        raise ReadError(
+            (Problem(1, 1, f"the text has {len(text):,} characters; expected at most {MAX_CHARACTERS:,}"),)
+        )
     for number, line in enumerate(text.split("\n"), start=1):
         if "\0" in line:
-            raise ReadError((Problem(number, line.index("\0") + 1, "a NUL character stands here; expected plain text"),))
+            raise ReadError(
+                (Problem(number, line.index("\0") + 1, "a NUL character stands here; expected plain text"),)
+            )
         if len(line) > MAX_COLUMNS:
-            raise ReadError((Problem(number, MAX_COLUMNS + 1, f"the line has {len(line):,} columns; expected at most {MAX_COLUMNS:,}"),))
+            raise ReadError(
+                (
+                    Problem(
+                        number,
+                        MAX_COLUMNS + 1,
+                        f"the line has {len(line):,} columns; expected at most {MAX_COLUMNS:,}",
+                    ),
+                )
+            )
 
 
 def _string_line(number: int, line: str) -> StringLine | None:
@@ -181,7 +204,11 @@ def _string_line(number: int, line: str) -> StringLine | None:
         return None
     # Foreign signs are told at their column, but only in what is plainly a string line.
     plainly = body[0] == body[-1] == "|" and " " not in body
-    if not _TAB_SIGNS.fullmatch(body) and not (named and plainly) and (dashes < 3 or dashes * 3 < len(body.replace(" ", "")) - 12):
+    if (
+        not _TAB_SIGNS.fullmatch(body)
+        and not (named and plainly)
+        and (dashes < 3 or dashes * 3 < len(body.replace(" ", "")) - 12)
+    ):
         return None
     return StringLine(number, match["name"] or "", match.start("body"), line)
 

@@ -12,7 +12,14 @@ from clear_steps.formats.tabtext.rawbars import RawBar, Word
 from clear_steps.formats.tabtext.spacing import SpacedBar, rhythms_from_spacing
 from clear_steps.formats.tabtext.tokens import Token
 
-_COUNT_PARTS = {"e": Fraction(1, 4), "&": Fraction(1, 2), "+": Fraction(1, 2), "a": Fraction(3, 4), "t": Fraction(1, 3), "l": Fraction(2, 3)}
+_COUNT_PARTS = {
+    "e": Fraction(1, 4),
+    "&": Fraction(1, 2),
+    "+": Fraction(1, 2),
+    "a": Fraction(3, 4),
+    "t": Fraction(1, 3),
+    "l": Fraction(2, 3),
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -33,7 +40,9 @@ class PlacedBar:
     certain: bool = True
 
 
-def place_bars(bars: Sequence[RawBar], metres: Sequence[Metre], numbers: Sequence[int], findings: Findings) -> list[PlacedBar]:
+def place_bars(
+    bars: Sequence[RawBar], metres: Sequence[Metre], numbers: Sequence[int], findings: Findings
+) -> list[PlacedBar]:
     """Slots of every bar of a part, with the rhythm its text gives."""
     placed: dict[int, PlacedBar] = {}
     short = {0} | cut_bars([_length(bar, metre) for bar, metre in zip(bars, metres, strict=True)])
@@ -46,12 +55,19 @@ def place_bars(bars: Sequence[RawBar], metres: Sequence[Metre], numbers: Sequenc
         else:
             spaced.append(index)
     heads = {index: _columns(bars[index].tokens, attached=False) for index in spaced}
-    rhythms = rhythms_from_spacing([_spaced_bar(bars[index], heads[index], metres[index]) for index in spaced])
+    rhythms = rhythms_from_spacing(
+        [_spaced_bar(bars[index], heads[index], metres[index]) for index in spaced]
+    )
     for index, rhythm in zip(spaced, rhythms, strict=True):
         slots = [Slot(onset, *column) for onset, column in zip(rhythm.onsets, heads[index], strict=True)]
-        placed[index] = PlacedBar(_filled(slots, bars[index], metres[index].quarters), metres[index].quarters, rhythm.certain)
+        placed[index] = PlacedBar(
+            _filled(slots, bars[index], metres[index].quarters), metres[index].quarters, rhythm.certain
+        )
         if not rhythm.certain:
-            guess = "the spacing fits no even rhythm; the nearest thirty-seconds are taken and the bar is marked uncertain"
+            guess = (
+                "the spacing fits no even rhythm; the nearest thirty-seconds are taken and the bar is marked"
+                " uncertain"
+            )
             findings.guessed(bars[index].line, bars[index].start + 1, f"bar {numbers[index]}: {guess}")
     return [placed[index] for index in range(len(bars))]
 
@@ -79,11 +95,18 @@ def _columns(tokens: Sequence[Token], attached: bool) -> list[tuple[tuple[int, .
             if starts == {earlier} and not strings & {token.string for token in groups[column]}:
                 groups[earlier].extend(groups.pop(column))
                 break
-    return [((column, *{t.column for t in group} - {column}), tuple(group)) for column, group in sorted(groups.items())]
+    return [
+        ((column, *{t.column for t in group} - {column}), tuple(group))
+        for column, group in sorted(groups.items())
+    ]
 
 
-def _spaced_bar(bar: RawBar, heads: list[tuple[tuple[int, ...], tuple[Token, ...]]], metre: Metre) -> SpacedBar:
-    return SpacedBar(tuple(columns[0] - bar.start for columns, _ in heads), bar.end - bar.start, metre.quarters)
+def _spaced_bar(
+    bar: RawBar, heads: list[tuple[tuple[int, ...], tuple[Token, ...]]], metre: Metre
+) -> SpacedBar:
+    return SpacedBar(
+        tuple(columns[0] - bar.start for columns, _ in heads), bar.end - bar.start, metre.quarters
+    )
 
 
 def _filled(slots: list[Slot], bar: RawBar, quarters: Fraction) -> tuple[Slot, ...]:
@@ -131,7 +154,12 @@ def _by_values(bar: RawBar, metre: Metre, number: int, may_be_short: bool, findi
             findings.wrong(word.line, word.shown, f"'{word.text}' is no note value; expected {expected}")
             continue
         if at + length > limit:
-            findings.wrong(word.line, word.shown, f"bar {number} is too long: it holds {at + length} quarters here; {metre} has room for {limit}")
+            findings.wrong(
+                word.line,
+                word.shown,
+                f"bar {number} is too long: it holds {at + length} quarters here; {metre} has room for"
+                f" {limit}",
+            )
             return PlacedBar(_rest_only(bar), limit)
         if word.text.startswith("R"):
             slots.append(Slot(at, (word.column,), ()))
@@ -140,12 +168,20 @@ def _by_values(bar: RawBar, metre: Metre, number: int, may_be_short: bool, findi
             slots.append(Slot(at, (*columns, word.column), tokens))
         else:
             expected = f"{len(heads)} values in bar {number}, R before a rest"
-            findings.wrong(word.line, word.shown, f"no note stands under the value '{word.text}'; expected {expected}")
+            findings.wrong(
+                word.line, word.shown, f"no note stands under the value '{word.text}'; expected {expected}"
+            )
         at += length
     for columns, _ in waiting:
-        findings.wrong(bar.line, columns[0] + 1, f"no value stands over this note of bar {number}; expected one of w h q e s t z on the len line")
+        findings.wrong(
+            bar.line,
+            columns[0] + 1,
+            f"no value stands over this note of bar {number}; expected one of w h q e s t z on the len line",
+        )
     if at < limit and not may_be_short:
-        findings.guessed(bar.line, bar.start + 1, f"bar {number} holds {at} of {limit} quarters; a rest fills it")
+        findings.guessed(
+            bar.line, bar.start + 1, f"bar {number} holds {at} of {limit} quarters; a rest fills it"
+        )
         slots.append(Slot(at, (), ()))
         at = limit
     placed = tuple(_with_attached(slots, bar.tokens, at))
@@ -167,7 +203,11 @@ def _by_counts(bar: RawBar, metre: Metre, findings: Findings) -> PlacedBar | Non
     for columns, tokens in heads:
         onset = next((at for column, at in onsets if abs(column - columns[0]) <= 1), None)
         if onset is None or onset >= metre.quarters or (slots and onset <= slots[-1].onset):
-            findings.guessed(bar.line, columns[0] + 1, "no count stands over this note; the bar's rhythm is taken from its spacing")
+            findings.guessed(
+                bar.line,
+                columns[0] + 1,
+                "no count stands over this note; the bar's rhythm is taken from its spacing",
+            )
             return None
         slots.append(Slot(onset, columns, tokens))
     return PlacedBar(_filled(slots, bar, metre.quarters), metre.quarters)

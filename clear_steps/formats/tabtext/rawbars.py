@@ -75,7 +75,12 @@ def _even(strings: list[StringLine], bodies: list[str], findings: Findings) -> b
     even = True
     for line, body in zip(strings, bodies, strict=True):
         if len(body) != usual:
-            findings.wrong(line.line, len(body), f"this string line ends at column {len(body)}; the others of its system end at column {usual}")
+            findings.wrong(
+                line.line,
+                len(body),
+                f"this string line ends at column {len(body)}; the others of its system end at column"
+                f" {usual}",
+            )
             even = False
     if not even:
         return False
@@ -84,7 +89,11 @@ def _even(strings: list[StringLine], bodies: list[str], findings: Findings) -> b
         own = [at for at, sign in enumerate(body) if sign == "|" and at >= line.body]
         if own != bar_columns:
             column = min(set(own) ^ set(bar_columns))
-            findings.wrong(line.line, column + 1, f"the bar lines differ from those of line {first.line}; expected them under one another")
+            findings.wrong(
+                line.line,
+                column + 1,
+                f"the bar lines differ from those of line {first.line}; expected them under one another",
+            )
             even = False
     return even
 
@@ -107,7 +116,9 @@ def _read_signs(bar: RawBar, strings: list[StringLine], bodies: list[str], findi
         bar.tokens.extend(tokens)
         for column, sign in strangers:
             expected = "a fret, x, - or one of h p t / \\ b r ~ = ( ) < > ?"
-            findings.wrong(line.line, column + 1, f"'{sign}' is no sign of a string line; expected {expected}")
+            findings.wrong(
+                line.line, column + 1, f"'{sign}' is no sign of a string line; expected {expected}"
+            )
 
 
 def _bar_columns(text: str) -> list[int]:
@@ -124,7 +135,10 @@ def _moved(label: LabelLine, bar_columns: list[int]) -> int:
 def _words(label: LabelLine, moved: int) -> list[Word]:
     """Split a labelled line; remarks at two blanks or a bar line, others at every blank."""
     pattern = r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s*\||\s*$)" if label.label is Label.REMARK else r"[^|\s]+"
-    return [Word(label.line, m.start() - moved, m.end() - moved, m.group(), m.start() + 1) for m in re.finditer(pattern, label.text)]
+    return [
+        Word(label.line, m.start() - moved, m.end() - moved, m.group(), m.start() + 1)
+        for m in re.finditer(pattern, label.text)
+    ]
 
 
 def _share_words(label: LabelLine, bars: list[RawBar], bar_columns: list[int], findings: Findings) -> None:
@@ -135,7 +149,11 @@ def _share_words(label: LabelLine, bars: list[RawBar], bar_columns: list[int], f
         elif label.label is Label.BAR and bars and re.fullmatch(r"x\d+", word.text):
             bars[-1].repeat_times = int(word.text[1:])
         else:
-            findings.wrong(word.line, word.shown, f"'{word.text}' stands over no bar; expected it above or below a bar of its system")
+            findings.wrong(
+                word.line,
+                word.shown,
+                f"'{word.text}' stands over no bar; expected it above or below a bar of its system",
+            )
 
 
 def _read_bar_marks(bar: RawBar, findings: Findings) -> None:

@@ -4,11 +4,30 @@ from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
-from clear_steps.core.score import COMMON_TIME, Bar, BarReading, Event, Metre, Note, Part, Section, Song, default_tuning
+from clear_steps.core.score import (
+    COMMON_TIME,
+    Bar,
+    BarReading,
+    Event,
+    Metre,
+    Note,
+    Part,
+    Section,
+    Song,
+    default_tuning,
+)
 from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
 from clear_steps.formats.tabtext.header import Headers, read_header, read_tempo
 from clear_steps.formats.tabtext.labelling import LabelledEvent, label_events
-from clear_steps.formats.tabtext.lines import Header, Label, ReadingLine, RemarkLine, SectionLine, System, blocks_of
+from clear_steps.formats.tabtext.lines import (
+    Header,
+    Label,
+    ReadingLine,
+    RemarkLine,
+    SectionLine,
+    System,
+    blocks_of,
+)
 from clear_steps.formats.tabtext.placing import PlacedBar, Slot, place_bars
 from clear_steps.formats.tabtext.problems import Findings
 from clear_steps.formats.tabtext.rawbars import RawBar, raw_bars
@@ -70,12 +89,15 @@ def _check_order(song: Song, findings: Findings) -> None:
     known = {section.name.lower() for part in song.parts for section in part.sections}
     for name in song.order:
         if name.lower() not in known:
-            findings.guessed(1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played")
+            findings.guessed(
+                1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played"
+            )
 
 
 @dataclass
 class _Gathered:
-    """A part's raw bars, and what belongs to one of them: other readings, sections (with their line) and remarks by bar."""
+    """A part's raw bars, and what belongs to one of them: other readings, sections (with their line) and
+    remarks by bar."""
 
     raw: list[RawBar] = field(default_factory=list)
     asides: list[tuple[ReadingLine, list[RawBar]]] = field(default_factory=list)
@@ -108,13 +130,23 @@ def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, 
     found = _gathered(draft, part.tuning.strings, findings)
     raw = found.raw
     if len(raw) > MAX_BARS:
-        findings.wrong(raw[MAX_BARS].line, raw[MAX_BARS].start + 1, f"this is bar {MAX_BARS + 1} of {len(raw):,}; expected at most {MAX_BARS} bars a part")
+        findings.wrong(
+            raw[MAX_BARS].line,
+            raw[MAX_BARS].start + 1,
+            f"this is bar {MAX_BARS + 1} of {len(raw):,}; expected at most {MAX_BARS} bars a part",
+        )
         return part, ()
     bars = _read_bars(raw, draft.headers.metre, findings)
     part = replace(part, bars=bars, sections=_sections(found, findings), remarks=tuple(found.remarks))
     _check_frets(part, raw, findings)
-    readings = (reading for line, own in found.asides if (reading := _reading(part, line, own, draft.headers.metre, findings)))
-    return replace(part, readings=tuple(sorted(readings, key=lambda reading: reading.bar))), tuple(bar.line for bar in raw)
+    readings = (
+        reading
+        for line, own in found.asides
+        if (reading := _reading(part, line, own, draft.headers.metre, findings))
+    )
+    return replace(part, readings=tuple(sorted(readings, key=lambda reading: reading.bar))), tuple(
+        bar.line for bar in raw
+    )
 
 
 def _sections(found: _Gathered, findings: Findings) -> tuple[Section, ...]:
@@ -134,22 +166,34 @@ def _check_frets(part: Part, raw: list[RawBar], findings: Findings) -> None:
     for index, bar in enumerate(part.bars):
         highest = max((note.fret for event in bar.events for note in event.notes), default=0)
         if highest > part.highest_fret:
-            said = f"fret {highest} of bar {part.bar_number(index)} lies beyond the neck's {part.frets} frets; write `Frets:` if it has more"
+            said = (
+                f"fret {highest} of bar {part.bar_number(index)} lies beyond the neck's {part.frets} frets;"
+                " write `Frets:` if it has more"
+            )
             findings.guessed(raw[index].line, 1, said)
 
 
-def _reading(part: Part, line: ReadingLine, raw: list[RawBar], metre: Metre | None, findings: Findings) -> BarReading | None:
+def _reading(
+    part: Part, line: ReadingLine, raw: list[RawBar], metre: Metre | None, findings: Findings
+) -> BarReading | None:
     """Another reading of a bar; its notes may hang on those of the bar before."""
     index = part.bar_index(line.number)
     if not 0 <= index < len(part.bars):
         findings.wrong(
-            line.line, 1, f"a reading of bar {line.number} stands here; expected a bar from {part.bar_number(0)} to {part.bar_number(len(part.bars) - 1)}"
+            line.line,
+            1,
+            f"a reading of bar {line.number} stands here; expected a bar from {part.bar_number(0)} to"
+            f" {part.bar_number(len(part.bars) - 1)}",
         )
         return None
     if line.in_use:
         return BarReading(index, line.name, None)
     if len(raw) != 1:
-        findings.wrong(line.line, 1, f"{len(raw)} bars follow this line; expected one bar, the other reading of bar {line.number}")
+        findings.wrong(
+            line.line,
+            1,
+            f"{len(raw)} bars follow this line; expected one bar, the other reading of bar {line.number}",
+        )
         return None
     held: dict[int, int] = {}
     before: dict[int, int] = {}
@@ -167,29 +211,50 @@ def _tuning(systems: list[System], headers: Headers, findings: Findings) -> Tuni
         first = systems[0]
         count, line = len(first.strings), first.strings[0].line
         if not MIN_STRINGS <= count <= MAX_STRINGS:
-            findings.wrong(line, 1, f"{count} string lines stand together here; expected {MIN_STRINGS} to {MAX_STRINGS} (6 unless a Tuning is declared)")
+            findings.wrong(
+                line,
+                1,
+                f"{count} string lines stand together here; expected {MIN_STRINGS} to {MAX_STRINGS} (6 unless"
+                " a Tuning is declared)",
+            )
             return tuning
         tuning = _named_by_letters(first) or default_tuning(count) or tuning
         findings.guessed(line, 1, f"no tuning is written; {tuning.name} is taken")
         headers.tuning_named = count != 5  # five lines are more often a forgotten one than a bass
         if count == 5:
-            findings.wrong(line, 1, "5 string lines stand together here; expected 6, or a Tuning that names five strings")
+            findings.wrong(
+                line, 1, "5 string lines stand together here; expected 6, or a Tuning that names five strings"
+            )
     for system in systems:
         if len(system.strings) != tuning.strings:
             line, count = system.strings[0].line, len(system.strings)
-            findings.wrong(line, 1, f"{count} string lines stand together here; expected {tuning.strings} for the tuning {tuning.name}")
+            findings.wrong(
+                line,
+                1,
+                f"{count} string lines stand together here; expected {tuning.strings} for the tuning"
+                f" {tuning.name}",
+            )
     return tuning
 
 
 def _named_by_letters(system: System) -> Tuning | None:
     flats = {"Db": "C#", "D#": "Eb", "Gb": "F#", "G#": "Ab", "A#": "Bb"}
-    letters = [line.name.rstrip("0123456789-").replace("♯", "#").replace("♭", "b").capitalize() for line in system.strings]
+    letters = [
+        line.name.rstrip("0123456789-").replace("♯", "#").replace("♭", "b").capitalize()
+        for line in system.strings
+    ]
     wanted = tuple(flats.get(letter, letter) for letter in letters)
     return next((tuning for tuning in TUNINGS.values() if tuning.letters == wanted), None)
 
 
-def _read_bars(raw: list[RawBar], metre: Metre | None, findings: Findings, sounded: tuple[dict[int, int], dict[int, int]] | None = None) -> tuple[Bar, ...]:
-    """Bars one after another; `sounded` are the frets last sounded and those of the event before, by string, for an aside."""
+def _read_bars(
+    raw: list[RawBar],
+    metre: Metre | None,
+    findings: Findings,
+    sounded: tuple[dict[int, int], dict[int, int]] | None = None,
+) -> tuple[Bar, ...]:
+    """Bars one after another; `sounded` are the frets last sounded and those of the event before, by string,
+    for an aside."""
     if raw and metre is None:
         findings.guessed(raw[0].line, 1, "no metre is written; 4/4 is taken")
     metres = [bar.metre or metre or COMMON_TIME for bar in raw]
@@ -200,7 +265,9 @@ def _read_bars(raw: list[RawBar], metre: Metre | None, findings: Findings, sound
     for index, (bar, placing) in enumerate(zip(raw, placed, strict=True)):
         drafts: list[LabelledEvent] = []
         for slot, quarters in zip(placing.slots, _durations(placing), strict=True):
-            notes = tuple(note for token in _top_down(slot) if (note := _note(token, held, before, bar, findings)))
+            notes = tuple(
+                note for token in _top_down(slot) if (note := _note(token, held, before, bar, findings))
+            )
             before = {note.string: note.fret for note in notes}
             held.update(before)
             drafts.append(LabelledEvent(Event(quarters, notes), slot.columns))
@@ -220,7 +287,9 @@ def _durations(placed: PlacedBar) -> list[Fraction]:
     return [end - slot.onset for slot, end in zip(placed.slots, ends, strict=True)]
 
 
-def _note(token: Token, held: dict[int, int], before: dict[int, int], bar: RawBar, findings: Findings) -> Note | None:
+def _note(
+    token: Token, held: dict[int, int], before: dict[int, int], bar: RawBar, findings: Findings
+) -> Note | None:
     try:
         slid = comes_from_before(token.slide_sign, before.get(token.string), token.fret) or token.attached
         return note_of(token, held.get(token.string), slid)

@@ -65,7 +65,11 @@ def _nearest_thirty_seconds(places: list[Fraction], quarters: Fraction) -> Space
 def rhythms_from_spacing(bars: Sequence[SpacedBar]) -> list[SpacedRhythm]:
     """Onsets for every bar of a part, with the one padding and shift that suit the whole part."""
     first = min((bar.columns[0] for bar in bars if bar.columns), default=0)
-    choices = [(padding, shift) for padding, shift in (*product((0, 1), (0, 1, 2)), _TWO_COLUMNS_BEFORE) if shift <= first]
+    choices = [
+        (padding, shift)
+        for padding, shift in (*product((0, 1), (0, 1, 2)), _TWO_COLUMNS_BEFORE)
+        if shift <= first
+    ]
     scored = []
     for padding, shift in choices:
         fits = [_fit(bar, padding, shift) for bar in bars]

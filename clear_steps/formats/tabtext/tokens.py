@@ -8,7 +8,9 @@ from clear_steps.core.score import MAX_FRET, TECHNIQUES, Bend, Note, Technique, 
 
 _PREFIXES = {row.sign: row.technique for row in TECHNIQUES.values() if row.writing is Writing.PREFIX}
 _SLIDE_SIGNS = ("/", "\\", "s")
-_prefix_signs = "|".join(re.escape(sign) for sign in sorted({*_PREFIXES, *_SLIDE_SIGNS}, key=len, reverse=True))
+_prefix_signs = "|".join(
+    re.escape(sign) for sign in sorted({*_PREFIXES, *_SLIDE_SIGNS}, key=len, reverse=True)
+)
 TOKEN = re.compile(
     rf"(?P<open>\()?(?P<prefix>(?:{_prefix_signs})*)(?P<inner>\()?"
     r"(?P<core>\d+|[xX]|=|<\d+>)"
@@ -107,12 +109,17 @@ def _bend(token: Token, fret: int) -> Bend | None:
     if token.bend_to is None and token.released_to is None:
         return None
     if token.released_to not in (None, -1, fret):
-        raise ValueError(f"'{token.text}' is released to fret {token.released_to}; expected r{fret}, the fret it left")
+        raise ValueError(
+            f"'{token.text}' is released to fret {token.released_to}; expected r{fret}, the fret it left"
+        )
     half_tones = Fraction(0)
     if token.bend_to is not None:
         half_tones = Fraction(1) if token.bend_to == -1 else token.bend_to - fret
         if not 0 < half_tones <= 6:
-            raise ValueError(f"'{token.text}' bends fret {fret} to the sound of {token.bend_to}; expected a higher fret, at most 6 above")
+            raise ValueError(
+                f"'{token.text}' bends fret {fret} to the sound of {token.bend_to}; expected a higher fret,"
+                " at most 6 above"
+            )
     return Bend(half_tones, token.released_to is not None)
 
 

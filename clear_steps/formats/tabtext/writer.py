@@ -4,7 +4,17 @@ from collections import Counter
 from dataclasses import dataclass
 from fractions import Fraction
 
-from clear_steps.core.score import COMMON_TIME, TECHNIQUES, Bar, Event, Metre, Part, Song, Technique, spell_length
+from clear_steps.core.score import (
+    COMMON_TIME,
+    TECHNIQUES,
+    Bar,
+    Event,
+    Metre,
+    Part,
+    Song,
+    Technique,
+    spell_length,
+)
 from clear_steps.formats.tabtext.header import part_header, song_header, spell_tempo
 from clear_steps.formats.tabtext.labelling import DOUBT_WORD, FREE_WORD, OWN_SIGN
 from clear_steps.formats.tabtext.lines import Label, remark_line
@@ -83,7 +93,11 @@ def _reading_lines(part: Part, metre: Metre) -> list[str]:
             continue
         earlier = [event for bar in part.bars[: reading.bar] for event in bar.events]
         before = {note.string: note.fret for note in earlier[-1].notes} if earlier else {}
-        lines += ["", f"Reading {number}: {reading.name}", *_system_lines(part, [_bar_text(part, reading.content, metre, before)[0]])[1:]]
+        lines += [
+            "",
+            f"Reading {number}: {reading.name}",
+            *_system_lines(part, [_bar_text(part, reading.content, metre, before)[0]])[1:],
+        ]
     return lines
 
 
@@ -98,7 +112,9 @@ def _system_lines(part: Part, bars: list[_BarText]) -> list[str]:
             side = below if label in (Label.FINGER, Label.REMARK) else above
             side.append(f"{label}|" + "".join(cells))
     names = [letter.rjust(_NAME_COLUMNS) for letter in part.tuning.letters]
-    strings = [f"{name}|" + "".join(bar.strings[row] + bar.closing for bar in bars) for row, name in enumerate(names)]
+    strings = [
+        f"{name}|" + "".join(bar.strings[row] + bar.closing for bar in bars) for row, name in enumerate(names)
+    ]
     return ["", *above, *strings, *below]
 
 
@@ -120,7 +136,9 @@ class _Cell:
     def right(self) -> int:
         """Columns taken from the first digit on; a remark needs two blanks behind it."""
         remark = len(self.words.get(Label.REMARK, "")) + 1
-        texts = [text for _, text in self.notes.values()] + [word for label, word in self.words.items() if label is not Label.REMARK]
+        texts = [text for _, text in self.notes.values()] + [
+            word for label, word in self.words.items() if label is not Label.REMARK
+        ]
         return max([remark if remark > 1 else 1, len(self.how), *(len(text) for text in texts)])
 
 
@@ -136,7 +154,10 @@ def _bar_text(part: Part, bar: Bar, metre: Metre, before: dict[int, int]) -> tup
         at += cell.left + max(cell.right + 1, int(cell.quarters * _COLUMNS_A_QUARTER))
     marks = _bar_marks(bar, metre)
     width = max(at, len(marks) + 1) + bool(bar.repeat_times)
-    strings = [_string_text(string, cells, columns, opening, ":" if bar.repeat_times else "", width) for string in range(1, part.tuning.strings + 1)]
+    strings = [
+        _string_text(string, cells, columns, opening, ":" if bar.repeat_times else "", width)
+        for string in range(1, part.tuning.strings + 1)
+    ]
     labels = {label: text for label in Label if (text := _label_text(label, cells, columns))}
     if how := _how_text(cells, columns):
         labels[Label.HOW] = how
@@ -146,7 +167,9 @@ def _bar_text(part: Part, bar: Bar, metre: Metre, before: dict[int, int]) -> tup
 
 
 def _cell(event: Event, before: dict[int, int]) -> _Cell:
-    notes = {note.string: spell_note(note, _slide_sign(note.fret, before.get(note.string))) for note in event.notes}
+    notes = {
+        note.string: spell_note(note, _slide_sign(note.fret, before.get(note.string))) for note in event.notes
+    }
     words = {Label.LENGTH: ("" if event.notes else "R") + spell_length(event.quarters)}
     if event.chord:
         words[Label.CHORD] = event.chord
@@ -157,7 +180,9 @@ def _cell(event: Event, before: dict[int, int]) -> _Cell:
     plucked = "/".join(picks) if set(picks) - {"0"} else ""
     if event.stroke or plucked:
         words[Label.PICKING] = "/".join(filter(None, (event.stroke, plucked)))
-    pins = [f"@{event.position}"] * (event.position is not None) + ["/".join(fingers)] * bool(set(fingers) - {"0"})
+    pins = [f"@{event.position}"] * (event.position is not None) + ["/".join(fingers)] * bool(
+        set(fingers) - {"0"}
+    )
     if pins:
         words[Label.FINGER] = ":".join(pins)
     how = [TECHNIQUES[technique].sign for technique in Technique if technique in event.techniques]
@@ -170,7 +195,9 @@ def _slide_sign(fret: int, fret_before: int | None) -> str:
     return next((sign for sign in ("/", "\\") if comes_from_before(sign, fret_before, fret)), "s")
 
 
-def _string_text(string: int, cells: list[_Cell], columns: list[int], opening: str, closing: str, width: int) -> str:
+def _string_text(
+    string: int, cells: list[_Cell], columns: list[int], opening: str, closing: str, width: int
+) -> str:
     text = opening
     for cell, column in zip(cells, columns, strict=True):
         if string in cell.notes:

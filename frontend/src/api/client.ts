@@ -42,7 +42,14 @@ type ErrorBody = components['schemas']['ErrorModel']
 const client = createClient<paths>()
 
 /** The usual hand at the marked tempo. */
-export const USUAL: GradeQuery = { span_mm: 100, tempo: null, school: 'balanced', weighing: 'balanced', little_finger: 'usual', thumb_over: false }
+export const USUAL: GradeQuery = {
+  span_mm: 100,
+  tempo: null,
+  school: 'balanced',
+  weighing: 'balanced',
+  little_finger: 'usual',
+  thumb_over: false,
+}
 
 /** An answer that says what was wrong and where. */
 export class ApiError extends Error {
@@ -70,48 +77,119 @@ async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<
 
 export const api = {
   songs: () => answer(client.GET('/api/songs')),
-  song: (id: number, query: GradeQuery) => answer(client.GET('/api/songs/{song_id}', { params: { path: { song_id: id }, query } })),
+  song: (id: number, query: GradeQuery) =>
+    answer(client.GET('/api/songs/{song_id}', { params: { path: { song_id: id }, query } })),
   addSong: (text: string) => answer(client.POST('/api/songs', { body: { text, grade: USUAL } })),
-  preview: (text: string, grade: GradeQuery, signal?: AbortSignal) => answer(client.POST('/api/preview', { body: { text, grade }, signal })),
+  preview: (text: string, grade: GradeQuery, signal?: AbortSignal) =>
+    answer(client.POST('/api/preview', { body: { text, grade }, signal })),
   save: (id: number, basedOn: number, text: string) =>
-    answer(client.POST('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } }, body: { based_on: basedOn, text } })),
-  revisions: (id: number) => answer(client.GET('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } } })),
-  alternatives: (id: number, passage: Passage) => answer(client.POST('/api/songs/{song_id}/alternatives', { params: { path: { song_id: id } }, body: passage })),
-  beginReading: (id: number, body: ReadingIn) => answer(client.POST('/api/songs/{song_id}/readings', { params: { path: { song_id: id } }, body })),
-  useReading: (id: number, body: ReadingIn) => answer(client.POST('/api/songs/{song_id}/readings/use', { params: { path: { song_id: id } }, body })),
+    answer(
+      client.POST('/api/songs/{song_id}/revisions', {
+        params: { path: { song_id: id } },
+        body: { based_on: basedOn, text },
+      }),
+    ),
+  revisions: (id: number) =>
+    answer(client.GET('/api/songs/{song_id}/revisions', { params: { path: { song_id: id } } })),
+  alternatives: (id: number, passage: Passage) =>
+    answer(
+      client.POST('/api/songs/{song_id}/alternatives', { params: { path: { song_id: id } }, body: passage }),
+    ),
+  beginReading: (id: number, body: ReadingIn) =>
+    answer(client.POST('/api/songs/{song_id}/readings', { params: { path: { song_id: id } }, body })),
+  useReading: (id: number, body: ReadingIn) =>
+    answer(client.POST('/api/songs/{song_id}/readings/use', { params: { path: { song_id: id } }, body })),
   writeTempo: (id: number, based_on: number, tempo: number) =>
-    answer(client.POST('/api/songs/{song_id}/tempo', { params: { path: { song_id: id } }, body: { based_on, tempo } })),
+    answer(
+      client.POST('/api/songs/{song_id}/tempo', {
+        params: { path: { song_id: id } },
+        body: { based_on, tempo },
+      }),
+    ),
   giveOwnStep: (id: number, part_index: number, step: number | null) =>
-    answer(client.PUT('/api/songs/{song_id}/own-step', { params: { path: { song_id: id } }, body: { part_index, step } })),
+    answer(
+      client.PUT('/api/songs/{song_id}/own-step', {
+        params: { path: { song_id: id } },
+        body: { part_index, step },
+      }),
+    ),
   ladder: () => answer(client.GET('/api/ladder')),
   tryLadder: (ladder: Ladder) => answer(client.POST('/api/ladder/preview', { body: { ladder } })),
   addLadder: (ladder: Ladder) => answer(client.POST('/api/ladders', { body: { ladder } })),
   saveLadder: (id: number, based_on: number, ladder: Ladder) =>
-    answer(client.POST('/api/ladders/{ladder_id}/revisions', { params: { path: { ladder_id: id } }, body: { based_on, ladder } })),
-  chooseLadder: (ladder_id: number | null) => answer(client.PUT('/api/ladder/choice', { body: { ladder_id } })),
-  lookAtFile: (name: string, content_base64: string) => answer(client.POST('/api/imports', { body: { name, content_base64 } })),
+    answer(
+      client.POST('/api/ladders/{ladder_id}/revisions', {
+        params: { path: { ladder_id: id } },
+        body: { based_on, ladder },
+      }),
+    ),
+  chooseLadder: (ladder_id: number | null) =>
+    answer(client.PUT('/api/ladder/choice', { body: { ladder_id } })),
+  lookAtFile: (name: string, content_base64: string) =>
+    answer(client.POST('/api/imports', { body: { name, content_base64 } })),
   differences: () => answer(client.GET('/api/differences')),
   students: () => answer(client.GET('/api/students')),
   addStudent: (body: StudentIn) => answer(client.POST('/api/students', { body })),
   saveStudent: (id: number, based_on: number, body: StudentIn) =>
-    answer(client.PUT('/api/students/{student_id}', { params: { path: { student_id: id } }, body: { ...body, based_on } })),
-  groups: (songId: number) => answer(client.GET('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } } })),
+    answer(
+      client.PUT('/api/students/{student_id}', {
+        params: { path: { student_id: id } },
+        body: { ...body, based_on },
+      }),
+    ),
+  groups: (songId: number) =>
+    answer(client.GET('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } } })),
   group: (id: number) => answer(client.GET('/api/groups/{group_id}', { params: { path: { group_id: id } } })),
-  addGroup: (songId: number, body: GroupIn) => answer(client.POST('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } }, body })),
+  addGroup: (songId: number, body: GroupIn) =>
+    answer(client.POST('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } }, body })),
   saveGroup: (id: number, based_on: number, body: GroupIn) =>
-    answer(client.PUT('/api/groups/{group_id}', { params: { path: { group_id: id } }, body: { ...body, based_on } })),
-  versions: (songId: number) => answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),
-  askForVersion: (songId: number, wish: Wish) => answer(client.POST('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } }, body: wish })),
-  versionBar: (id: number, bar: number) => answer(client.GET('/api/versions/{version_id}/bars/{bar}', { params: { path: { version_id: id, bar } } })),
+    answer(
+      client.PUT('/api/groups/{group_id}', {
+        params: { path: { group_id: id } },
+        body: { ...body, based_on },
+      }),
+    ),
+  versions: (songId: number) =>
+    answer(client.GET('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } } })),
+  askForVersion: (songId: number, wish: Wish) =>
+    answer(
+      client.POST('/api/songs/{song_id}/versions', { params: { path: { song_id: songId } }, body: wish }),
+    ),
+  versionBar: (id: number, bar: number) =>
+    answer(
+      client.GET('/api/versions/{version_id}/bars/{bar}', { params: { path: { version_id: id, bar } } }),
+    ),
   changeVersionBar: (id: number, bar: number, tab: string) =>
-    answer(client.PUT('/api/versions/{version_id}/bars/{bar}', { params: { path: { version_id: id, bar } }, body: { tab } })),
+    answer(
+      client.PUT('/api/versions/{version_id}/bars/{bar}', {
+        params: { path: { version_id: id, bar } },
+        body: { tab },
+      }),
+    ),
   changeNote: (id: number, bar: number, body: NoteIn) =>
-    answer(client.PUT('/api/versions/{version_id}/bars/{bar}/note', { params: { path: { version_id: id, bar } }, body })),
-  putAway: (id: number, away: boolean) => answer(client.PUT('/api/versions/{version_id}/away', { params: { path: { version_id: id } }, body: { away } })),
+    answer(
+      client.PUT('/api/versions/{version_id}/bars/{bar}/note', {
+        params: { path: { version_id: id, bar } },
+        body,
+      }),
+    ),
+  putAway: (id: number, away: boolean) =>
+    answer(
+      client.PUT('/api/versions/{version_id}/away', { params: { path: { version_id: id } }, body: { away } }),
+    ),
   search: (id: number) => answer(client.GET('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
-  stopSearch: (id: number) => answer(client.DELETE('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
-  version: (id: number) => answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id } } })),
-  refuse: (id: number, refused: number[]) => answer(client.PUT('/api/versions/{version_id}/choice', { params: { path: { version_id: id } }, body: { refused } })),
-  carryOver: (id: number) => answer(client.POST('/api/versions/{version_id}/carried', { params: { path: { version_id: id } } })),
+  stopSearch: (id: number) =>
+    answer(client.DELETE('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
+  version: (id: number) =>
+    answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id } } })),
+  refuse: (id: number, refused: number[]) =>
+    answer(
+      client.PUT('/api/versions/{version_id}/choice', {
+        params: { path: { version_id: id } },
+        body: { refused },
+      }),
+    ),
+  carryOver: (id: number) =>
+    answer(client.POST('/api/versions/{version_id}/carried', { params: { path: { version_id: id } } })),
   techniques: () => answer(client.GET('/api/techniques')),
 }

@@ -48,31 +48,64 @@ describe('the plucked string', () => {
   ] as const)('sounds MIDI %i, %s, at its own pitch above all its partials', (midi, colour) => {
     const samples = pluckSamples({ midi, seconds: 0.4, ...COLOURS[colour] }, RATE)
     const own = strength(samples, midiToHz(midi))
-    for (const partial of [2, 3, 4, 5, 6, 8, 10]) expect(strength(samples, midiToHz(midi) * partial)).toBeLessThan(own)
+    for (const partial of [2, 3, 4, 5, 6, 8, 10])
+      expect(strength(samples, midiToHz(midi) * partial)).toBeLessThan(own)
   })
   it('never clips', () => {
-    expect(Math.max(...pluckSamples({ midi: 45, seconds: 0.2, brightness: 0.9, sustain: 0.5, edge: 1 }, RATE).map(Math.abs))).toBeLessThanOrEqual(1)
+    expect(
+      Math.max(
+        ...pluckSamples({ midi: 45, seconds: 0.2, brightness: 0.9, sustain: 0.5, edge: 1 }, RATE).map(
+          Math.abs,
+        ),
+      ),
+    ).toBeLessThanOrEqual(1)
     expect(Math.max(...deadSamples(RATE).map(Math.abs))).toBeLessThanOrEqual(1)
   })
 })
 
 function note(change: Partial<Note>): Note {
-  return { string: 3, fret: 5, pitch: 60, techniques: [], bend_half_tones: null, bend_released: false, tied: false, sounding_quarters: 1, ...change } as Note
+  return {
+    string: 3,
+    fret: 5,
+    pitch: 60,
+    techniques: [],
+    bend_half_tones: null,
+    bend_released: false,
+    tied: false,
+    sounding_quarters: 1,
+    ...change,
+  } as Note
 }
 function event(onset: number, notes: Note[], how: string[] = []): Event {
   return { onset_quarters: onset, quarters: 1, notes, how, stroke: null } as unknown as Event
 }
 function part(...bars: Event[][]): Part {
-  const made = bars.map((events, index) => ({ index, quarters: 4, beat_quarters: 1, quarter_seconds: 0.5, seconds: 2, events }) as unknown as Bar)
+  const made = bars.map(
+    (events, index) =>
+      ({ index, quarters: 4, beat_quarters: 1, quarter_seconds: 0.5, seconds: 2, events }) as unknown as Bar,
+  )
   return { bars: made, played: bars.length > 1 ? [0, 1, 0] : [0] } as unknown as Part
 }
 
 describe('the timeline', () => {
-  const two = part([event(0, [note({})]), event(0.5, [note({ pitch: 62 })])], [event(0, [note({ pitch: 64 })])])
+  const two = part(
+    [event(0, [note({})]), event(0.5, [note({ pitch: 62 })])],
+    [event(0, [note({ pitch: 64 })])],
+  )
 
   it('plays the whole song with its repeats, and a chosen bar alone', () => {
-    expect(timelineOf(two, [0, 1], false).sounds.map((sound) => [sound.at, sound.midi])).toEqual([[0, 60], [0.25, 62], [2, 64], [4, 60], [4.25, 62]])
-    expect(timelineOf(two, [1, 1], false)).toMatchObject({ seconds: 2, countIn: 4, marks: [{ at: 0, bar: 1, event: 0 }] })
+    expect(timelineOf(two, [0, 1], false).sounds.map((sound) => [sound.at, sound.midi])).toEqual([
+      [0, 60],
+      [0.25, 62],
+      [2, 64],
+      [4, 60],
+      [4.25, 62],
+    ])
+    expect(timelineOf(two, [1, 1], false)).toMatchObject({
+      seconds: 2,
+      countIn: 4,
+      marks: [{ at: 0, bar: 1, event: 0 }],
+    })
   })
   it('plays the second eighth late when the feel is swing', () => {
     expect(timelineOf(two, [0, 0], true).sounds[1].at).toBeCloseTo((2 / 3) * 0.5)
@@ -83,10 +116,16 @@ describe('the timeline', () => {
     ['natural_harmonic', 'harmonic'],
     ['vibrato', 'plain'],
   ])('gives %s its own sound', (technique, colour) => {
-    expect(timelineOf(part([event(0, [note({ techniques: [technique] })])]), [0, 0], false).sounds[0].colour).toBe(colour)
+    expect(
+      timelineOf(part([event(0, [note({ techniques: [technique] })])]), [0, 0], false).sounds[0].colour,
+    ).toBe(colour)
   })
   it('bends to the pitch written and lets go', () => {
-    const [sound] = timelineOf(part([event(0, [note({ bend_half_tones: 2, bend_released: true })])]), [0, 0], false).sounds
+    const [sound] = timelineOf(
+      part([event(0, [note({ bend_half_tones: 2, bend_released: true })])]),
+      [0, 0],
+      false,
+    ).sounds
     expect(sound.glide.map((glide) => glide.midi)).toEqual([62, 60])
   })
   it('slides from the note before', () => {
@@ -97,6 +136,8 @@ describe('the timeline', () => {
     expect(timelineOf(part([event(0, [note({})], ['tremolo'])]), [0, 0], false).sounds).toHaveLength(8)
   })
   it('does not strike a tied note again', () => {
-    expect(timelineOf(part([event(0, [note({})]), event(1, [note({ tied: true })])]), [0, 0], false).sounds).toHaveLength(1)
+    expect(
+      timelineOf(part([event(0, [note({})]), event(1, [note({ tied: true })])]), [0, 0], false).sounds,
+    ).toHaveLength(1)
   })
 })

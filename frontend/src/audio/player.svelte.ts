@@ -30,9 +30,13 @@ export class Player {
     for (let beat = 0; options.countIn && beat < timeline.countIn; beat++) {
       transport.scheduleOnce((time) => this.#click(time, beat === 0), beat * timeline.beatSeconds * stretch)
     }
-    for (const sound of timeline.sounds) transport.schedule((time) => this.#sound(sound, time, stretch), lead + sound.at * stretch)
+    for (const sound of timeline.sounds)
+      transport.schedule((time) => this.#sound(sound, time, stretch), lead + sound.at * stretch)
     for (const mark of timeline.marks) {
-      transport.schedule((time) => Tone.getDraw().schedule(() => this.playing && options.onMark(mark.bar, mark.event), time), lead + mark.at * stretch)
+      transport.schedule(
+        (time) => Tone.getDraw().schedule(() => this.playing && options.onMark(mark.bar, mark.event), time),
+        lead + mark.at * stretch,
+      )
     }
     const end = lead + timeline.seconds * stretch
     if (options.loop) transport.setLoopPoints(lead, end).loop = true
@@ -58,14 +62,26 @@ export class Player {
 
   #click(time: number, first: boolean): void {
     const length = 0.05
-    this.#start(this.#buffer(`click ${first}`, (rate) => pluckSamples({ midi: first ? 96 : 89, seconds: length, brightness: 0.9, sustain: 0.00001, edge: 1 }, rate)), time, 0.6, length)
+    this.#start(
+      this.#buffer(`click ${first}`, (rate) =>
+        pluckSamples(
+          { midi: first ? 96 : 89, seconds: length, brightness: 0.9, sustain: 0.00001, edge: 1 },
+          rate,
+        ),
+      ),
+      time,
+      0.6,
+      length,
+    )
   }
 
   #sound(sound: Sound, time: number, stretch: number): void {
     const seconds = Math.min(sound.seconds * stretch + 0.05, LONGEST)
     const key = sound.colour === 'dead' ? 'dead' : `${sound.midi} ${sound.colour}`
     const buffer = this.#buffer(key, (rate) =>
-      sound.colour === 'dead' ? deadSamples(rate) : pluckSamples({ midi: sound.midi, seconds: LONGEST, ...COLOURS[sound.colour] }, rate),
+      sound.colour === 'dead'
+        ? deadSamples(rate)
+        : pluckSamples({ midi: sound.midi, seconds: LONGEST, ...COLOURS[sound.colour] }, rate),
     )
     const source = this.#start(buffer, time, sound.loudness, seconds)
     const rate = source.playbackRate

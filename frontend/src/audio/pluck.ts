@@ -33,7 +33,7 @@ function noise(count: number): Float32Array {
   return samples
 }
 
-/** The string as it is let go: drawn to a corner at a fifth of its length, with the noise of what strikes it. */
+/** The string as it is let go: drawn to a corner at a fifth of its length, with the noise of the stroke. */
 function setOff(count: number, edge: number): Float32Array {
   const corner = count / 5
   return noise(count).map((sample, index) => {

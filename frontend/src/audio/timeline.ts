@@ -51,14 +51,22 @@ export function timelineOf(part: Part, range: [number, number], swing: boolean):
   }
   const first = part.bars[order[0]]
   const beatSeconds = first ? first.beat_quarters * first.quarter_seconds : 0.5
-  return { sounds, marks, seconds: start, beatSeconds, countIn: first ? Math.max(Math.round(first.quarters / first.beat_quarters), 1) : 4 }
+  return {
+    sounds,
+    marks,
+    seconds: start,
+    beatSeconds,
+    countIn: first ? Math.max(Math.round(first.quarters / first.beat_quarters), 1) : 4,
+  }
 }
 
 /** Several players at once, each as loud as leaves room for the others; the cursor follows the first. */
 export function together(timelines: Timeline[]): Timeline {
   const [first, ...others] = timelines
   const share = 1 / Math.sqrt(timelines.length)
-  const sounds = timelines.flatMap((each) => each.sounds.map((sound) => ({ ...sound, loudness: sound.loudness * share })))
+  const sounds = timelines.flatMap((each) =>
+    each.sounds.map((sound) => ({ ...sound, loudness: sound.loudness * share })),
+  )
   return { ...first, sounds, seconds: Math.max(first.seconds, ...others.map((each) => each.seconds)) }
 }
 
@@ -89,8 +97,13 @@ function soundOf(note: Note, event: Event, bar: Bar, at: number, from: number | 
   const length = note.sounding_quarters * bar.quarter_seconds
   const seconds = colour === 'dead' ? 0.06 : muted ? Math.min(length, 0.25) : length
   return {
-    at, seconds, midi: note.pitch + up, colour, loudness: soft ? 0.5 : has('accent') ? 0.95 : 0.75,
-    glide: glides(note, event, bar, from), vibrato: has('vibrato'),
+    at,
+    seconds,
+    midi: note.pitch + up,
+    colour,
+    loudness: soft ? 0.5 : has('accent') ? 0.95 : 0.75,
+    glide: glides(note, event, bar, from),
+    vibrato: has('vibrato'),
   }
 }
 
@@ -102,10 +115,21 @@ function glides(note: Note, event: Event, bar: Bar, from: number | undefined): S
     const up = { midi: target, from: 0, seconds: early ? 0 : Math.min(length * 0.4, 0.25) }
     return note.bend_released ? [up, { midi: note.pitch, from: length * 0.55, seconds: length * 0.25 }] : [up]
   }
-  const slid = ['slide', 'shift_slide'].some((technique) => note.techniques.includes(technique)) ? from : undefined
-  const entry = slid ?? (note.techniques.includes('slide_in_below') ? note.pitch - 3 : note.techniques.includes('slide_in_above') ? note.pitch + 3 : undefined)
+  const slid = ['slide', 'shift_slide'].some((technique) => note.techniques.includes(technique))
+    ? from
+    : undefined
+  const entry =
+    slid ??
+    (note.techniques.includes('slide_in_below')
+      ? note.pitch - 3
+      : note.techniques.includes('slide_in_above')
+        ? note.pitch + 3
+        : undefined)
   if (entry === undefined || entry === note.pitch) return []
-  return [{ midi: entry, from: 0, seconds: 0 }, { midi: note.pitch, from: 0.01, seconds: SLIDE_SECONDS }]
+  return [
+    { midi: entry, from: 0, seconds: 0 },
+    { midi: note.pitch, from: 0.01, seconds: SLIDE_SECONDS },
+  ]
 }
 
 /** Tremolo repeats a note in thirty-seconds. */
@@ -113,5 +137,10 @@ function tremolo(sound: Sound, event: Event, bar: Bar): Sound[] {
   if (!event.how.some((word) => word === 'tremolo' || word === 'free_tremolo')) return [sound]
   const step = bar.quarter_seconds / 8
   const count = Math.max(Math.round((event.quarters * bar.quarter_seconds) / step), 1)
-  return Array.from({ length: count }, (_, index) => ({ ...sound, at: sound.at + index * step, seconds: step * 1.1, loudness: sound.loudness * 0.75 }))
+  return Array.from({ length: count }, (_, index) => ({
+    ...sound,
+    at: sound.at + index * step,
+    seconds: step * 1.1,
+    loudness: sound.loudness * 0.75,
+  }))
 }

@@ -10,7 +10,11 @@
   {:else}
     <ul class="space-y-1">
       {#each problems as problem, index (index)}
-        <li><span class="font-mono text-sm text-quiet">line {problem.place.line}, column {problem.place.column}</span><br />{problem.message}</li>
+        <li>
+          <span class="font-mono text-sm text-quiet"
+            >line {problem.place.line}, column {problem.place.column}</span
+          ><br />{problem.message}
+        </li>
       {/each}
     </ul>
   {/if}

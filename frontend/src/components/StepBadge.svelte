@@ -9,5 +9,7 @@
   style:background={stepColour(step)}
   style:color={onStepColour(step)}
 >
-  Step {stepText(step)}{#if assumed}<span class="font-normal" title="graded at an assumed tempo"> ~</span>{/if}
+  Step {stepText(step)}{#if assumed}<span class="font-normal" title="graded at an assumed tempo">
+      ~</span
+    >{/if}
 </span>

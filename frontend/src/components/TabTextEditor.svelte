@@ -21,7 +21,8 @@
 
   // A text set from outside (a dropped file, an older revision) replaces what stands in the editor.
   $effect(() => {
-    if (view && view.state.doc.toString() !== text) view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
+    if (view && view.state.doc.toString() !== text)
+      view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
   })
   $effect(() => {
     if (view) showProblems(view, problems)

@@ -17,7 +17,10 @@ export function stepY(step: number, height: number): number {
 /** The ridge as a path: along every column's top, with a short slope where the ground rises. */
 export function ridge(bars: ClimbBar[], height: number): string {
   if (bars.length === 0) return ''
-  const points = bars.flatMap((bar) => [`${bar.x} ${stepY(bar.step, height)}`, `${bar.x + bar.width} ${stepY(bar.step, height)}`])
+  const points = bars.flatMap((bar) => [
+    `${bar.x} ${stepY(bar.step, height)}`,
+    `${bar.x + bar.width} ${stepY(bar.step, height)}`,
+  ])
   return `M${points.join('L')}`
 }
 

@@ -2,20 +2,39 @@
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { lintGutter, setDiagnostics, type Diagnostic } from '@codemirror/lint'
 import { EditorState } from '@codemirror/state'
-import { drawSelection, EditorView, highlightActiveLine, keymap, lineNumbers, placeholder } from '@codemirror/view'
+import {
+  drawSelection,
+  EditorView,
+  highlightActiveLine,
+  keymap,
+  lineNumbers,
+  placeholder,
+} from '@codemirror/view'
 import type { Problem } from '../api/client'
 
 const look = EditorView.theme({
   '&': { height: '100%', fontSize: '14px', backgroundColor: 'var(--raised)', color: 'var(--ink)' },
   '.cm-content': { fontFamily: 'var(--mono)', caretColor: 'var(--ink)' },
-  '.cm-gutters': { backgroundColor: 'var(--raised)', color: 'var(--quiet)', border: 'none', fontFamily: 'var(--mono)' },
-  '.cm-activeLine, .cm-activeLineGutter': { backgroundColor: 'color-mix(in srgb, var(--contour) 28%, transparent)' },
+  '.cm-gutters': {
+    backgroundColor: 'var(--raised)',
+    color: 'var(--quiet)',
+    border: 'none',
+    fontFamily: 'var(--mono)',
+  },
+  '.cm-activeLine, .cm-activeLineGutter': {
+    backgroundColor: 'color-mix(in srgb, var(--contour) 28%, transparent)',
+  },
   '.cm-cursor': { borderLeftColor: 'var(--ink)', borderLeftWidth: '2px' },
   '&.cm-focused': { outline: '2.5px solid var(--focus)', outlineOffset: '-2px' },
   '.cm-tooltip': { backgroundColor: 'var(--paper)', color: 'var(--ink)', border: '1px solid var(--contour)' },
 })
 
-export function createEditor(parent: HTMLElement, text: string, label: string, onChange: (text: string) => void): EditorView {
+export function createEditor(
+  parent: HTMLElement,
+  text: string,
+  label: string,
+  onChange: (text: string) => void,
+): EditorView {
   const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? ''
   return new EditorView({
     parent,

@@ -47,7 +47,11 @@ def found(song: Song, target: float) -> Easier:
 
 
 def on_the_instrument(part: Part) -> bool:
-    return all(1 <= note.string <= part.tuning.strings and 0 <= note.fret <= 36 for _, _, event in part.events() for note in event.notes)
+    return all(
+        1 <= note.string <= part.tuning.strings and 0 <= note.fret <= 36
+        for _, _, event in part.events()
+        for note in event.notes
+    )
 
 
 @generated
@@ -147,7 +151,9 @@ TestRefusingAndTakingBack = RefusingAndTakingBack.TestCase
 
 
 def test_refusing_an_edit_refuses_what_builds_on_it() -> None:
-    edits = next(shipped.edits for shipped in demo_versions() if any(edit.builds_on for edit in shipped.edits))
+    edits = next(
+        shipped.edits for shipped in demo_versions() if any(edit.builds_on for edit in shipped.edits)
+    )
     built = next(edit for edit in edits if edit.builds_on)
     assert built.id in refused_with(edits, built.builds_on)
 
@@ -162,7 +168,9 @@ def test_a_refused_edit_is_graded_anew() -> None:
     assert less.grading.step >= whole.grading.step - 1e-9
     (bar,) = dearest.bars
     assert less.kept_by_bar[bar] > whole.kept_by_bar[bar]
-    assert [kept for at, kept in enumerate(less.kept_by_bar) if at != bar] == [kept for at, kept in enumerate(whole.kept_by_bar) if at != bar]
+    assert [kept for at, kept in enumerate(less.kept_by_bar) if at != bar] == [
+        kept for at, kept in enumerate(whole.kept_by_bar) if at != bar
+    ]
 
 
 @pytest.mark.parametrize("piece", range(len(TARGETS)))
@@ -194,7 +202,9 @@ def test_a_search_can_be_stopped_and_tells_how_far_it_is() -> None:
 
 
 @pytest.mark.parametrize(("piece", "target", "measures"), [(0, 1.0, {"memory"}), (5, 2.0, {"rhythm"})])
-def test_a_target_nobody_can_meet_is_refused_with_what_each_kind_could_do(piece: int, target: float, measures: set[str]) -> None:
+def test_a_target_nobody_can_meet_is_refused_with_what_each_kind_could_do(
+    piece: int, target: float, measures: set[str]
+) -> None:
     result = found(read_tab(demo_texts()[piece]).song, target)
     assert not result.reached
     assert {row.measure for row in result.blocking} == measures
@@ -205,7 +215,13 @@ def test_a_target_nobody_can_meet_is_refused_with_what_each_kind_could_do(piece:
 
 def scores(original: Song, version: Song) -> dict[str, float]:
     result = kept(original.parts[0], version.parts[0])
-    return {"tune": result.tune, "bass": result.bass, "harmony": result.harmony, "rhythm": result.rhythm, "same": result.same_onsets}
+    return {
+        "tune": result.tune,
+        "bass": result.bass,
+        "harmony": result.harmony,
+        "rhythm": result.rhythm,
+        "same": result.same_onsets,
+    }
 
 
 def test_the_same_song_keeps_everything() -> None:
@@ -214,7 +230,8 @@ def test_the_same_song_keeps_everything() -> None:
 
 
 def test_every_second_eighth_left_out_keeps_half_the_onsets_and_more_than_half_the_tune() -> None:
-    """Beats count 1, 0.8, 0.8, 0.8 and halves 0.5 each, the phrase's first and last note 1.4 times as much: 3.8 of 6.0."""
+    """Beats count 1, 0.8, 0.8, 0.8 and halves 0.5 each, the phrase's first and last note 1.4 times as much:
+    3.8 of 6.0."""
     full = line(*["3.5", "3.7"] * 4)
     thinned = line(*["3.5"] * 4, length=Fraction(1))
     result = scores(full, thinned)
@@ -234,7 +251,9 @@ def test_a_bend_is_kept_by_its_target() -> None:
     song = line("3.7")
     bar = song.parts[0].bars[0]
     bent = replace(bar.events[0], notes=(Note(3, 7, frozenset({Technique.VIBRATO}), Bend(Fraction(2))),))
-    bent_song = replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=(bent, *bar.events[1:])),)),))
+    bent_song = replace(
+        song, parts=(replace(song.parts[0], bars=(replace(bar, events=(bent, *bar.events[1:])),)),)
+    )
     assert scores(bent_song, line("3.9"))["tune"] == 100
     assert scores(bent_song, line("3.7"))["tune"] == 0
 
@@ -249,7 +268,10 @@ def test_a_bar_that_is_easy_enough_says_when_it_is_lowered_for_the_song() -> Non
     found = easier(DEMO[2], DEMO[2].parts[0], LADDER, 3.0)
     told = {edit.bars[0] for edit in found.edits if "the song as a whole was not" in edit.reason}
     assert told
-    assert all(found.before.bars[bar].step <= 3.05 for bar in told - {bar for edit in found.edits for bar in edit.bars if edit.builds_on})
+    assert all(
+        found.before.bars[bar].step <= 3.05
+        for bar in told - {bar for edit in found.edits for bar in edit.bars if edit.builds_on}
+    )
 
 
 def test_edits_made_in_one_go_and_the_same_in_another_bar_belong_together() -> None:
@@ -260,7 +282,10 @@ def test_edits_made_in_one_go_and_the_same_in_another_bar_belong_together() -> N
     assert all(by_id[first].kind == by_id[own].kind and first <= own for own, first in firsts.items())
 
 
-PASSAGES = [read_tab(file.read_text()).song for file in sorted((Path(__file__).parents[2] / "data/calibration").glob("*.tab"))]
+PASSAGES = [
+    read_tab(file.read_text()).song
+    for file in sorted((Path(__file__).parents[2] / "data/calibration").glob("*.tab"))
+]
 
 
 @pytest.mark.parametrize("song", PASSAGES, ids=[song.title for song in PASSAGES])

@@ -1,6 +1,5 @@
 """Versions within a student's own limits instead of one number."""
 
-from collections.abc import Callable
 from dataclasses import replace
 from fractions import Fraction
 
@@ -19,7 +18,11 @@ from tests.songs import line, playable_songs
 LADDER = default_ladder()
 DEMO = [read_tab(text).song for text in demo_texts()]
 ANY_STEP = 10.0
-BEGINNER = Limits(3.0, frozenset({Technique.BEND_WHOLE, Technique.HAMMER_ON, Technique.PULL_OFF, Technique.TAP}), HardestShape.NO_BARRE)
+BEGINNER = Limits(
+    3.0,
+    frozenset({Technique.BEND_WHOLE, Technique.HAMMER_ON, Technique.PULL_OFF, Technique.TAP}),
+    HardestShape.NO_BARRE,
+)
 needed: list[int] = []
 
 
@@ -47,7 +50,9 @@ def test_a_demo_piece_for_a_beginner_holds_to_the_limits_or_says_what_stands_in_
     ability = Ability(Player(90.0), BEGINNER, LADDER)
     assert found.reached == is_reached(found.after, found.version, ANY_STEP, ability)
     if found.reached:
-        rows = zip(found.after.bars, found.version.bars, found.after.fingered.hands[found.after.hand], strict=True)
+        rows = zip(
+            found.after.bars, found.version.bars, found.after.fingered.hands[found.after.hand], strict=True
+        )
         assert not any(ability.beyond(*row) for row in rows)
     else:
         assert all(row.limit and row.tried for row in found.blocking)
@@ -82,5 +87,5 @@ def test_a_kind_leaves_the_measures_alone_that_it_says_it_leaves(song: Song) -> 
                 made = applied(part, changes)
                 assert made is not None
                 after = grade_part(song, made, LADDER)
-                steps: Callable[[str], tuple[float, float]] = lambda name: (before.bars[index].findings[name].step, after.bars[index].findings[name].step)  # noqa: B023, E731
-                assert all(a == pytest.approx(b) for a, b in map(steps, kind.leaves)), (kind.name, index)
+                was, now = before.bars[index].findings, after.bars[index].findings
+                assert all(was[name].step == pytest.approx(now[name].step) for name in kind.leaves), kind.name

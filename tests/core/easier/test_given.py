@@ -7,7 +7,17 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from clear_steps.core.easier import KINDS, Change, Easier, Edit, SetupWish, Wish, compared, staircase, version_of
+from clear_steps.core.easier import (
+    KINDS,
+    Change,
+    Easier,
+    Edit,
+    SetupWish,
+    Wish,
+    compared,
+    staircase,
+    version_of,
+)
 from clear_steps.core.easier.edit import Setup
 from clear_steps.core.easier.given import FILL, short_bars, usual_metre
 from clear_steps.core.easier.kept import KeptSoFar
@@ -79,7 +89,9 @@ def test_an_acoustic_guitar_has_no_wide_bends_whatever_the_step() -> None:
     part = replace(song.parts[0], instrument=Instrument.ACOUSTIC, bars=(Bar(FOUR, (bent, slight)),))
     song = replace(song, parts=(part,))
     version = staircase(song, part, LADDER, Wish((10.0,)))[0].version
-    assert [note.bend.half_tones for _, _, event in version.events() for note in event.notes if note.bend] == [1]
+    assert [
+        note.bend.half_tones for _, _, event in version.events() for note in event.notes if note.bend
+    ] == [1]
     electric = replace(part, instrument=Instrument.ELECTRIC)
     assert staircase(replace(song, parts=(electric,)), electric, LADDER, Wish((10.0,)))[0].edits == ()
 
@@ -91,7 +103,9 @@ def whole(found: Easier, part: Part) -> None:
     """The version is what its edits make, bar for bar at its length, and all refused is the original."""
     assert version_of(part, found.edits).bars == found.version.bars
     for bar, own in zip(found.version.bars, part.bars, strict=True):
-        assert sum(event.quarters for event in bar.events) == (own.quarters if bar.metre == own.metre else bar.metre.quarters)
+        assert sum(event.quarters for event in bar.events) == (
+            own.quarters if bar.metre == own.metre else bar.metre.quarters
+        )
     assert version_of(part, found.edits, [edit.id for edit in found.edits]) == part
 
 
@@ -110,12 +124,24 @@ def test_a_layer_is_made_of_what_is_given_first(layer: str) -> None:
 
 
 def test_bars_that_recur_but_were_placed_apart_by_a_retuning_are_left_apart() -> None:
-    """The bars of a recurring pair stand on different strings once the music is moved, so that the edits of one do not fit the other."""
+    """The bars of a recurring pair stand on different strings once the music is moved, so that the edits of
+    one do not fit the other."""
     again = tuple(Event(Fraction(1, 2), (Note(1, fret),)) for fret in (5, 7, 8, 7, 5, 7, 8, 10))
     part = Part(bars=(Bar(FOUR, again), Bar(FOUR, again)))
     song = Song(tempo=Fraction(170), parts=(part,))
-    second, third = (tuple(Event(event.quarters, (Note(string, event.notes[0].fret + up),)) for event in again) for string, up in ((2, 5), (3, 9)))
-    setup = Edit(1, "capo", (Change(0, Fraction(0), again, second), Change(1, Fraction(0), again, third)), "", "", 0.0, setup=Setup(part.tuning, 0, 0))
+    second, third = (
+        tuple(Event(event.quarters, (Note(string, event.notes[0].fret + up),)) for event in again)
+        for string, up in ((2, 5), (3, 9))
+    )
+    setup = Edit(
+        1,
+        "capo",
+        (Change(0, Fraction(0), again, second), Change(1, Fraction(0), again, third)),
+        "",
+        "",
+        0.0,
+        setup=Setup(part.tuning, 0, 0),
+    )
     scores = KeptSoFar(part)
     writing = Writing(part, [setup], scores)
     proposals = Proposals(part, KINDS, scores)

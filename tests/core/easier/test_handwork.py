@@ -35,7 +35,10 @@ def test_a_note_held_on_changes_with_the_one_that_is_struck() -> None:
         set_note(across, 0, 0, 1, 5)
 
 
-@pytest.mark.parametrize(("event", "string", "fret", "what"), [(0, 9, 1, "string"), (0, 1, 40, "fret"), (9, 1, 1, "event"), (0, 3, None, "note")])
+@pytest.mark.parametrize(
+    ("event", "string", "fret", "what"),
+    [(0, 9, 1, "string"), (0, 1, 40, "fret"), (9, 1, 1, "event"), (0, 3, None, "note")],
+)
 def test_what_cannot_be_played_is_refused(event: int, string: int, fret: int | None, what: str) -> None:
     part = line("1.0", "1.3", length=Fraction(2)).parts[0]
     with pytest.raises(InvalidValueError, match=what):

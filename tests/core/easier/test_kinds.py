@@ -35,19 +35,35 @@ def test_another_place_sounds_the_same() -> None:
     moved = results("place", part)
     assert [[(2, 10)], [(2, 13)], [(3, 10)], [(2, 10)]] in [frets(events) for events in moved]
     for events in moved:
-        assert [part.pitch_of(note) for event in events for note in event.notes] == [part.pitch_of(n) for e in part.bars[0].events for n in e.notes]
+        assert [part.pitch_of(note) for event in events for note in event.notes] == [
+            part.pitch_of(n) for e in part.bars[0].events for n in e.notes
+        ]
 
 
 def test_a_bar_up_the_neck_goes_to_open_position_if_all_of_it_lies_there() -> None:
-    assert [[(2, 4)], [(3, 3)], [(2, 1)], [(1, 0)]] in [frets(events) for events in results("place", line("3.8", "4.8", "3.5", "1.0").parts[0])]
-    assert all(spot[0][1] > 4 for events in results("place", line("1.5", "2.10", "1.5", "2.10").parts[0]) for spot in frets(events)[:1])
+    assert [[(2, 4)], [(3, 3)], [(2, 1)], [(1, 0)]] in [
+        frets(events) for events in results("place", line("3.8", "4.8", "3.5", "1.0").parts[0])
+    ]
+    assert all(
+        spot[0][1] > 4
+        for events in results("place", line("1.5", "2.10", "1.5", "2.10").parts[0])
+        for spot in frets(events)[:1]
+    )
     slurred = part_with(line("3.7", "3.9"), {1: Event(HALF, (Note(3, 9, frozenset({Technique.HAMMER_ON})),))})
-    assert all({string for event in frets(events) for string, _ in event} != {1, 2} for events in results("place", slurred))
+    assert all(
+        {string for event in frets(events) for string, _ in event} != {1, 2}
+        for events in results("place", slurred)
+    )
 
 
 def test_a_note_alone_does_not_leap_up_the_neck() -> None:
     def places(*bar: str) -> set[tuple[int, int]]:
-        return {spot for events in results("place", line(*bar).parts[0]) for spot in frets(events)[1] if frets(events)[0] == [(3, 0)]}
+        return {
+            spot
+            for events in results("place", line(*bar).parts[0])
+            for spot in frets(events)[1]
+            if frets(events)[0] == [(3, 0)]
+        }
 
     assert (2, 8) not in places("3.0", "1.3", "2.1", "3.0")
     assert (2, 8) in places("3.0", "1.3", "2.5", "3.0"), "where the hand is near by it may"
@@ -59,7 +75,11 @@ def test_a_bar_does_not_leap_up_the_neck_away_from_its_neighbours() -> None:
     def places(*around: Song) -> list[list[list[tuple[int, int]]]]:
         bars = (around[0].parts[0].bars[0], moved.parts[0].bars[0], around[1].parts[0].bars[0])
         part = replace(moved.parts[0], bars=bars)
-        return [frets(version.bars[1].events) for changes in KINDS["place"].propose(part, 1) if (version := applied(part, changes))]
+        return [
+            frets(version.bars[1].events)
+            for changes in KINDS["place"].propose(part, 1)
+            if (version := applied(part, changes))
+        ]
 
     elsewhere = [[(2, 8)], [(2, 10)], [(2, 8)], [(2, 10)]]
     assert elsewhere not in places(low, low)
@@ -82,7 +102,9 @@ def test_a_bend_moves_to_a_string_that_gives_way_and_no_other() -> None:
 
 def test_a_note_that_is_slurred_into_does_not_leave_its_string_alone() -> None:
     part = part_with(line("3.7", "3.9"), {1: Event(HALF, (Note(3, 9, frozenset({Technique.HAMMER_ON})),))})
-    strings = [[event.notes[0].string for event in events if event.notes] for events in results("place", part)]
+    strings = [
+        [event.notes[0].string for event in events if event.notes] for events in results("place", part)
+    ]
     assert all(first == second for first, second in strings)
 
 
@@ -91,7 +113,9 @@ def test_a_skip_is_brought_to_neighbouring_strings_at_the_same_pitch() -> None:
     (after,) = results("skip", song.parts[0])
     assert frets(after)[0] == [(2, 6), (4, 3)]
     pitches = {song.parts[0].pitch_of(note) for event in after for note in event.notes}
-    assert pitches == {song.parts[0].pitch_of(note) for event in song.parts[0].bars[0].events for note in event.notes}
+    assert pitches == {
+        song.parts[0].pitch_of(note) for event in song.parts[0].bars[0].events for note in event.notes
+    }
     assert not results("skip", line("5.3+2.1", length=Fraction(1)).parts[0])
 
 
@@ -131,9 +155,14 @@ def test_what_is_no_broken_chord_is_not_struck_together(places: tuple[str, ...],
         ((HALF, 1, 1, 1, HALF), [0]),  # and over every beat
     ],
 )
-def test_the_beat_alone_is_what_starts_on_a_beat_whatever_holds_over_it(lengths: tuple[Fraction, ...], onsets: list[int]) -> None:
+def test_the_beat_alone_is_what_starts_on_a_beat_whatever_holds_over_it(
+    lengths: tuple[Fraction, ...], onsets: list[int]
+) -> None:
     part = line("1.0").parts[0]
-    bar = replace(part.bars[0], events=tuple(Event(Fraction(length), (Note(1, at),)) for at, length in enumerate(lengths)))
+    bar = replace(
+        part.bars[0],
+        events=tuple(Event(Fraction(length), (Note(1, at),)) for at, length in enumerate(lengths)),
+    )
     version = applied(replace(part, bars=(bar,)), beats_alone(replace(part, bars=(bar,)), 0))
     assert version is not None
     assert list(version.bars[0].onsets) == onsets
@@ -143,7 +172,12 @@ def test_the_beat_alone_is_what_starts_on_a_beat_whatever_holds_over_it(lengths:
 def test_notes_a_step_apart_are_struck_together_only_where_they_ring() -> None:
     part = line("5.3", "4.2", "2.0", "3.2", "2.0", "3.2", "4.2", "5.3").parts[0]  # B over A, a whole tone
     assert len(results("together", part)[0]) == 6, "beats 2 and 3 stay as they are"
-    ringing = replace(part.bars[0], events=tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events))
+    ringing = replace(
+        part.bars[0],
+        events=tuple(
+            replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events
+        ),
+    )
     assert len(results("together", replace(part, bars=(ringing,)))[0]) == 4
 
 
@@ -177,14 +211,20 @@ def test_a_tap_is_fretted_or_goes_an_octave_lower() -> None:
 
 @pytest.mark.parametrize(("fret", "plain"), [(12, 12), (7, 7), (5, 12)])
 def test_a_harmonic_becomes_a_plain_note_of_its_pitch_or_an_octave_of_it(fret: int, plain: int) -> None:
-    part = part_with(line("3.5", "3.5"), {0: Event(HALF, (Note(3, fret, frozenset({Technique.NATURAL_HARMONIC})),))})
+    part = part_with(
+        line("3.5", "3.5"), {0: Event(HALF, (Note(3, fret, frozenset({Technique.NATURAL_HARMONIC})),))}
+    )
     [events] = results("harmonic", part)
     assert frets(events)[0] == [(3, plain)]
     assert (part.pitch_of(events[0].notes[0]) - part.pitch_of(part.bars[0].events[0].notes[0])) % 12 == 0
 
 
 def test_a_tremolo_becomes_plain_notes_and_vibrato_goes() -> None:
-    shaken = Event(HALF, (Note(1, 5, frozenset({Technique.VIBRATO})),), frozenset({Technique.TREMOLO, Technique.LET_RING}))
+    shaken = Event(
+        HALF,
+        (Note(1, 5, frozenset({Technique.VIBRATO})),),
+        frozenset({Technique.TREMOLO, Technique.LET_RING}),
+    )
     [events] = results("leave-out", part_with(line("1.5", "1.7"), {0: shaken}))
     assert (events[0].techniques, events[0].notes[0].techniques) == ({Technique.LET_RING}, frozenset())
 
@@ -246,8 +286,12 @@ def test_of_a_note_that_slides_where_it_leads_to_may_be_what_is_kept() -> None:
     kept = [frets(events)[0] for events in results("rhythm", part)]
     assert [(2, 15)] in kept
     assert [(2, 17)] in kept
-    assert all(events[0].quarters >= 1 for events in results("rhythm", part) if frets(events)[0] == [(2, 17)]), "struck once, not twice"
-    assert all(frets(events)[0] != [(2, 17)] for events in results("rhythm", song.parts[0])), "only where it slides"
+    assert all(
+        events[0].quarters >= 1 for events in results("rhythm", part) if frets(events)[0] == [(2, 17)]
+    ), "struck once, not twice"
+    assert all(frets(events)[0] != [(2, 17)] for events in results("rhythm", song.parts[0])), (
+        "only where it slides"
+    )
 
 
 def test_the_two_upper_notes_of_a_chord_may_be_what_is_left() -> None:
@@ -258,9 +302,13 @@ def test_the_two_upper_notes_of_a_chord_may_be_what_is_left() -> None:
 
 def test_three_eighths_a_beat_become_long_and_short_then_the_beat_alone() -> None:
     part = line("1.0").parts[0]
-    bar = replace(part.bars[0], metre=Metre(6, 8), events=tuple(Event(HALF, (Note(1, at),)) for at in range(6)))
+    bar = replace(
+        part.bars[0], metre=Metre(6, 8), events=tuple(Event(HALF, (Note(1, at),)) for at in range(6))
+    )
     jig = replace(part, bars=(bar,))
-    rhythms = [[(event.notes[0].fret, event.quarters) for event in events] for events in results("rhythm", jig)]
+    rhythms = [
+        [(event.notes[0].fret, event.quarters) for event in events] for events in results("rhythm", jig)
+    ]
     assert [(0, 1), (2, HALF), (3, 1), (5, HALF)] in rhythms
     assert [(0, 3 * HALF), (3, 3 * HALF)] in rhythms
     assert not results("straight", jig), "they are no tuplet"
@@ -268,7 +316,12 @@ def test_three_eighths_a_beat_become_long_and_short_then_the_beat_alone() -> Non
 
 def test_ringing_goes_for_the_whole_bar_in_one_edit() -> None:
     part = line("5.3", "4.2", "2.0", "3.2").parts[0]
-    ringing = replace(part.bars[0], events=tuple(replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events))
+    ringing = replace(
+        part.bars[0],
+        events=tuple(
+            replace(event, techniques=frozenset({Technique.LET_RING})) for event in part.bars[0].events
+        ),
+    )
     (changes,) = KINDS["ring"].propose(replace(part, bars=(ringing,)), 0)
     assert len(changes) == 1
     assert not any(event.techniques for event in changes[0].after)

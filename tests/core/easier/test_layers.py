@@ -23,7 +23,11 @@ def layered(song: Song, layer: str, part: int = 0) -> Part:
 
 
 def struck(part: Part) -> list[tuple[Fraction, set[tuple[int, int]]]]:
-    return [(onset, {(note.string, note.fret) for note in event.notes}) for _, onset, event in part.events() if event.notes]
+    return [
+        (onset, {(note.string, note.fret) for note in event.notes})
+        for _, onset, event in part.events()
+        if event.notes
+    ]
 
 
 def test_the_melody_layer_keeps_the_top_voice_and_leaves_the_bass_out() -> None:
@@ -40,7 +44,10 @@ def test_a_single_line_that_crosses_to_low_strings_is_all_melody() -> None:
 def test_the_bass_layer_lasts_to_its_next_note() -> None:
     song = line("5.3+1.0", "2.1", "6.3", "2.3", length=Fraction(1))
     events = layered(song, "bass").bars[0].events
-    assert [(event.quarters, [note.string for note in event.notes]) for event in events] == [(2, [5]), (2, [6])]
+    assert [(event.quarters, [note.string for note in event.notes]) for event in events] == [
+        (2, [5]),
+        (2, [6]),
+    ]
 
 
 def test_chords_to_strum_are_named_from_all_parts_and_stroked_on_the_beats() -> None:
@@ -70,10 +77,14 @@ def test_chords_to_strum_are_named_from_all_parts_and_stroked_on_the_beats() -> 
         ("Gm7", "Gm"),
     ],
 )
-def test_a_written_chord_is_the_teachers_own_name_where_it_has_an_open_shape(written: str, shape: str) -> None:
+def test_a_written_chord_is_the_teachers_own_name_where_it_has_an_open_shape(
+    written: str, shape: str
+) -> None:
     song = line("6.3+3.0", "1.3", "6.3", "1.3", length=Fraction(1))
     first, *others = song.parts[0].bars[0].events
-    part = replace(song.parts[0], bars=(replace(song.parts[0].bars[0], events=(replace(first, chord=written), *others)),))
+    part = replace(
+        song.parts[0], bars=(replace(song.parts[0].bars[0], events=(replace(first, chord=written), *others)),)
+    )
     song = replace(song, parts=(part,))
     assert written_chord(song, 0, Fraction(2)) == shape
     if shape:
@@ -104,7 +115,12 @@ def test_a_chord_is_named_by_what_sounds_longest_over_its_bass() -> None:
 
 def test_melody_and_bass_leave_the_inner_voices_out() -> None:
     song = line("5.3+3.0+1.0", "2.1", "5.2+3.0+1.3", "2.3", length=Fraction(1))
-    assert struck(layered(song, "melody+bass")) == [(0, {(5, 3), (1, 0)}), (1, {(2, 1)}), (2, {(5, 2), (1, 3)}), (3, {(2, 3)})]
+    assert struck(layered(song, "melody+bass")) == [
+        (0, {(5, 3), (1, 0)}),
+        (1, {(2, 1)}),
+        (2, {(5, 2), (1, 3)}),
+        (3, {(2, 3)}),
+    ]
 
 
 def test_under_a_melody_only_what_one_hand_holds_of_the_chord_is_struck() -> None:
@@ -118,7 +134,12 @@ def test_under_a_melody_only_what_one_hand_holds_of_the_chord_is_struck() -> Non
 def test_over_a_bass_the_chord_comes_on_the_beats_between() -> None:
     song = line("5.3+3.0", "3.0+2.1", "6.3+3.0", "3.0+2.1", length=Fraction(1))
     events = layered(song, "bass+strum").bars[0].events
-    assert [min(6, *(note.string for note in event.notes)) <= 2 for event in events] == [True, True, True, True]
+    assert [min(6, *(note.string for note in event.notes)) <= 2 for event in events] == [
+        True,
+        True,
+        True,
+        True,
+    ]
     assert next({note.string for note in event.notes} & {5, 6} for event in events) == {5}
     assert events[1].stroke is Stroke.DOWN
 
@@ -165,7 +186,8 @@ def test_every_layer_fills_its_bars_and_stays_on_the_instrument(song: Song) -> N
 
 
 def test_strings_stop_ringing_where_what_stopped_them_is_left_out() -> None:
-    """The 4th string's open note ends the shape; without it the fingers would be held against the 12th fret."""
+    """The 4th string's open note ends the shape; without it the fingers would be held against the 12th
+    fret."""
     tab = """Time: 4/4
 
 how|lr--------------|

@@ -1,4 +1,5 @@
-"""What would sound silly in a version, looked for in every demo piece: found by reading them, kept out by these."""
+"""What would sound silly in a version, looked for in every demo piece: found by reading them, kept out by
+these."""
 
 import itertools
 from collections.abc import Iterator
@@ -31,7 +32,11 @@ def struck(bar: Bar) -> set[Fraction]:
 def tops(part: Part, bar: Bar) -> dict[Fraction, int]:
     """The pitch class on top of every onset; a bend is heard where it goes."""
     heard = {
-        onset: [part.pitch_of(note) + (note.bend.half_tones if note.bend else 0) for note in event.struck if not note.dead]
+        onset: [
+            part.pitch_of(note) + (note.bend.half_tones if note.bend else 0)
+            for note in event.struck
+            if not note.dead
+        ]
         for onset, event in zip(bar.onsets, bar.events, strict=True)
     }
     return {onset: round(max(pitches)) % 12 for onset, pitches in heard.items() if pitches}
@@ -39,7 +44,12 @@ def tops(part: Part, bar: Bar) -> dict[Fraction, int]:
 
 def classes(part: Part, bar: Bar) -> set[int]:
     """Pitch classes of a bar, a bend as where it starts and where it goes."""
-    pitches = [(part.pitch_of(note), note.bend.half_tones if note.bend else 0) for event in bar.events for note in event.notes if not note.dead]
+    pitches = [
+        (part.pitch_of(note), note.bend.half_tones if note.bend else 0)
+        for event in bar.events
+        for note in event.notes
+        if not note.dead
+    ]
     return {round(pitch + bend) % 12 for pitch, bend in pitches} | {pitch % 12 for pitch, _ in pitches}
 
 
@@ -56,15 +66,21 @@ def test_no_lone_off_beat_stub_is_left_of_a_bar(steps: tuple[Part, tuple[Easier,
             assert any(onset % beat == 0 for onset in struck(after)), f"bar {index + 1} at {step.target:g}"
 
 
-def test_nothing_sounds_that_the_bar_or_one_it_varies_does_not_have(steps: tuple[Part, tuple[Easier, ...]]) -> None:
+def test_nothing_sounds_that_the_bar_or_one_it_varies_does_not_have(
+    steps: tuple[Part, tuple[Easier, ...]],
+) -> None:
     original = steps[0]
     for step, index, before, after in pairs(*steps):
         varied = any(edit.kind == "variation" and index in edit.bars for edit in step.edits)
-        own = set().union(*(classes(original, bar) for bar in (original.bars[: index + 1] if varied else (before,))))
+        own = set().union(
+            *(classes(original, bar) for bar in (original.bars[: index + 1] if varied else (before,)))
+        )
         assert classes(step.version, after) <= own, f"bar {index + 1} at {step.target:g}"
 
 
-@pytest.mark.parametrize("song", [SONGS[2], *itertools.islice(strummed(), 0, 100, 24)], ids=lambda song: song.title)
+@pytest.mark.parametrize(
+    "song", [SONGS[2], *itertools.islice(strummed(), 0, 100, 24)], ids=lambda song: song.title
+)
 def test_a_strum_does_not_change_its_pattern_bar_by_bar(song: Song) -> None:
     """Bars of one rhythm keep one; the last strum may be left out for a change."""
     part = song.parts[0]
@@ -80,7 +96,8 @@ def test_a_strum_does_not_change_its_pattern_bar_by_bar(song: Song) -> None:
 @pytest.mark.parametrize("target", [4.0, 3.0, 2.5, 2.0])
 @pytest.mark.parametrize("title", ["Market morning", "Delivery round"])
 def test_one_pattern_is_strummed_or_picked_all_through_at_every_step(title: str, target: float) -> None:
-    """At 2.5 the strummed piece had one chord in whole notes; at 4 the picked one had four patterns in seven bars."""
+    """At 2.5 the strummed piece had one chord in whole notes; at 4 the picked one had four patterns in seven
+    bars."""
     song = next(song for song in SONGS if song.title == title)
     part = song.parts[0]
     found = easier(song, part, LADDER, target)
@@ -101,5 +118,9 @@ def test_at_a_middle_step_phrases_end_as_they_did(steps: tuple[Part, tuple[Easie
             bar = original.bars[index]
             if bar.onsets[number] % bar.metre.beat_quarters == 0:
                 own = tops(original, bar)[bar.onsets[number]]
-                lost += [] if tops(step.version, step.version.bars[index]).get(bar.onsets[number]) == own else [(index + 1, number)]
+                lost += (
+                    []
+                    if tops(step.version, step.version.bars[index]).get(bar.onsets[number]) == own
+                    else [(index + 1, number)]
+                )
         assert not lost, f"at {step.target:g}"

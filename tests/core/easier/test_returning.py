@@ -31,7 +31,9 @@ def given_back(song: Song, target: float, thinned: Sequence[int], settled: bool 
     part, ladder = song.parts[0], default_ladder()
     scores = KeptSoFar(part)
     writing, proposals = Writing(part, (), scores), Proposals(part, KINDS, scores)
-    writing.take("rhythm", [one_note(part.bars[index], index) for index in thinned], "too fast", lambda _: "slower")
+    writing.take(
+        "rhythm", [one_note(part.bars[index], index) for index in thinned], "too fast", lambda _: "slower"
+    )
     writing.version = proposals.known(writing.version)
     if settled:
         writing.settle()
@@ -58,7 +60,9 @@ def test_the_edit_says_what_it_still_gives_up_and_makes_the_version_afresh() -> 
     song = at_tempo(line(*EIGHTHS), 80)
     (edit,) = given_back(song, 1.5, [0]).edits
     assert edit.effect.startswith("bar 1: Step ")
-    assert edit.loss == pytest.approx(100 - KeptSoFar(song.parts[0]).overall(version_of(song.parts[0], [edit])))
+    assert edit.loss == pytest.approx(
+        100 - KeptSoFar(song.parts[0]).overall(version_of(song.parts[0], [edit]))
+    )
 
 
 def test_bars_thinned_alike_stay_alike() -> None:
@@ -73,10 +77,15 @@ def test_what_a_harder_version_gave_up_stays_given_up() -> None:
     assert onsets(given_back(song, 1.5, [0], settled=True).version.bars[0]) == [0.0]
 
 
-@pytest.mark.parametrize(("slurred", "still"), [(3, False), (5, True)], ids=["its source stays away", "its source is back"])
+@pytest.mark.parametrize(
+    ("slurred", "still"), [(3, False), (5, True)], ids=["its source stays away", "its source is back"]
+)
 def test_a_slur_comes_back_with_the_note_it_comes_from_and_else_is_picked(slurred: int, still: bool) -> None:
     hammered = frozenset({Technique.HAMMER_ON})
-    events = [Event(Fraction(1), (Note(1, fret, hammered if fret == slurred else frozenset()),)) for fret in (0, 1, 3, 5)]
+    events = [
+        Event(Fraction(1), (Note(1, fret, hammered if fret == slurred else frozenset()),))
+        for fret in (0, 1, 3, 5)
+    ]
     song = Song(tempo=Fraction(60), parts=(Part(bars=(Bar(events=tuple(events)),)),))
     bar = given_back(song, 9.0, [0]).version.bars[0]
     notes = {event.notes[0].fret: event.notes[0].techniques for event in bar.events}

@@ -16,7 +16,13 @@ def bar(*frets: int | None, length: Fraction = Fraction(1)) -> Bar:
 
 
 def test_the_beat_counts_more_than_what_lies_between() -> None:
-    eighths = Part(bars=(bar(*range(8), length=Fraction(1, 2)), bar(*range(3, 11), length=Fraction(1, 2)), bar(12, 11, 10, 9)))
+    eighths = Part(
+        bars=(
+            bar(*range(8), length=Fraction(1, 2)),
+            bar(*range(3, 11), length=Fraction(1, 2)),
+            bar(12, 11, 10, 9),
+        )
+    )
     first, middle, _ = salience_of(eighths)
     assert middle[0] > middle[2] > middle[1]
     assert middle[2] == middle[4]
@@ -27,7 +33,12 @@ def test_a_phrase_ends_with_a_section_a_long_rest_or_the_song() -> None:
     bars = (bar(0, 1, 2, 3), bar(5, 3, None, None), bar(7, 8, 10, 12), bar(3, 3, 2, 1))
     plain = [list(row) for row in salience_of(Part(bars=bars))]
     usual = plain[0][1]
-    edges = [(at, number) for at, row in enumerate(plain) for number, weight in enumerate(row) if number and weight > usual + 1e-9]
+    edges = [
+        (at, number)
+        for at, row in enumerate(plain)
+        for number, weight in enumerate(row)
+        if number and weight > usual + 1e-9
+    ]
     assert edges == [(1, 1), (3, 3)]
     named = salience_of(Part(bars=bars, sections=(Section("verse", 0), Section("chorus", 3))))
     assert named[2][3] == pytest.approx(plain[2][3] * 1.4)

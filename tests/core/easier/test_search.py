@@ -31,13 +31,16 @@ def eighths(bars: int, odd: tuple[int, ...]) -> Song:
     written = []
     for index in range(bars):
         metre = Metre(7, 8) if index in odd else COMMON_TIME
-        notes = [Note(draw.choice((1, 2, 3)), draw.choice((0, 1, 2, 3, 5))) for _ in range(int(metre.quarters * 2))]
+        notes = [
+            Note(draw.choice((1, 2, 3)), draw.choice((0, 1, 2, 3, 5))) for _ in range(int(metre.quarters * 2))
+        ]
         written.append(Bar(metre, tuple(Event(Fraction(1, 2), (note,)) for note in notes)))
     return Song(tempo=Fraction(100), parts=(Part(bars=tuple(written)),))
 
 
 def test_where_higher_stairs_led_a_bar_astray_it_is_begun_afresh() -> None:
-    # Fretted instead of tapped the last bar is a stretch that nothing else shortens: it has to go an octave down from the start.
+    # Fretted instead of tapped the last bar is a stretch that nothing else shortens: it has to go an octave
+    # down from the start.
     song = read_tab(TAPPED).song
     assert easier(song, song.parts[0], LADDER, 6.0).reached
 

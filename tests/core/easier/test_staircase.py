@@ -7,7 +7,17 @@ from fractions import Fraction
 import pytest
 from hypothesis import HealthCheck, given, settings
 
-from clear_steps.core.easier import APPROACHES, TOLERANCE, Approach, SetupWish, Wish, by_hand, easier, staircase, version_of
+from clear_steps.core.easier import (
+    APPROACHES,
+    TOLERANCE,
+    Approach,
+    SetupWish,
+    Wish,
+    by_hand,
+    easier,
+    staircase,
+    version_of,
+)
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import grade_part
 from clear_steps.core.score import STANDARD, TUNINGS, Event, Song
@@ -32,7 +42,9 @@ def test_each_easier_version_contains_the_next_and_keeps_no_more(song: Song) -> 
         assert next_one.kept.overall <= harder.kept.overall + 1e-9
     for step in found:
         assert step.version.bars == version_of(song.parts[0], step.edits).bars
-        assert step.reached == (max(step.after.step, *(bar.step for bar in step.after.bars)) <= step.target + TOLERANCE)
+        assert step.reached == (
+            max(step.after.step, *(bar.step for bar in step.after.bars)) <= step.target + TOLERANCE
+        )
         assert step.reached or (step.blocking and all(row.tried for row in step.blocking))
 
 
@@ -98,12 +110,22 @@ def test_the_same_music_elsewhere_sounds_the_same() -> None:
     part = song.parts[0]
     found = staircase(song, part, LADDER, Wish((10.0,), setup=SetupWish.CAPO_MUSIC))[0]
     assert found.version.capo > 0
-    assert (found.kept.tune, found.kept.same_onsets) == (100, 100)  # strings that rang may stop sooner elsewhere
+    assert (found.kept.tune, found.kept.same_onsets) == (
+        100,
+        100,
+    )  # strings that rang may stop sooner elsewhere
     for (_, _, before), (_, _, after) in zip(part.events(), found.version.events(), strict=True):
         assert sorted(map(part.pitch_of, before.notes)) == sorted(map(found.version.pitch_of, after.notes))
 
 
-@pytest.mark.parametrize(("wish", "message"), [(SetupWish.STANDARD_SHAPES, "tuning"), (SetupWish.STANDARD_MUSIC, "tuning"), (SetupWish.NO_CAPO_SHAPES, "capo")])
+@pytest.mark.parametrize(
+    ("wish", "message"),
+    [
+        (SetupWish.STANDARD_SHAPES, "tuning"),
+        (SetupWish.STANDARD_MUSIC, "tuning"),
+        (SetupWish.NO_CAPO_SHAPES, "capo"),
+    ],
+)
 def test_a_setup_that_cannot_be_had_says_why(wish: SetupWish, message: str) -> None:
     song = line("1.0")
     with pytest.raises(InvalidValueError, match=message):
@@ -112,16 +134,25 @@ def test_a_setup_that_cannot_be_had_says_why(wish: SetupWish, message: str) -> N
 
 @pytest.mark.parametrize("index", range(len(DEMO)))
 def test_bars_that_recur_are_one_bar_in_the_version_wherever_the_target_allows(index: int) -> None:
-    """Nothing else keeps them apart than the target: with the edits of any one of them the others would stand above it."""
+    """Nothing else keeps them apart than the target: with the edits of any one of them the others would stand
+    above it."""
     song = DEMO[index]
     part = song.parts[0]
     (found,) = staircase(song, part, LADDER, Wish((4.0,)))
-    groups = [[at for at, bar in enumerate(part.bars) if bar.events == own.events and bar.metre == own.metre] for own in part.bars]
+    groups = [
+        [at for at, bar in enumerate(part.bars) if bar.events == own.events and bar.metre == own.metre]
+        for own in part.bars
+    ]
     for group in (group for group in groups if len({found.version.bars[at].events for at in group}) > 1):
         for model in group:
-            bars = tuple(found.version.bars[model] if at in group else bar for at, bar in enumerate(found.version.bars))
+            bars = tuple(
+                found.version.bars[model] if at in group else bar for at, bar in enumerate(found.version.bars)
+            )
             grading = grade_part(song, replace(found.version, bars=bars), LADDER)
-            assert max([grading.step, *(bar.step for bar in grading.bars)]) > 4.0 + TOLERANCE or not found.reached
+            assert (
+                max([grading.step, *(bar.step for bar in grading.bars)]) > 4.0 + TOLERANCE
+                or not found.reached
+            )
 
 
 def test_what_is_done_to_a_bar_that_recurs_says_so() -> None:

@@ -20,12 +20,17 @@ def with_other_frets(part: Part, bar: int, by: int) -> Part:
         return replace(event, notes=notes)
 
     own = part.bars[bar]
-    return replace(part, bars=(*part.bars[:bar], replace(own, events=tuple(map(moved, own.events))), *part.bars[bar + 1 :]))
+    return replace(
+        part,
+        bars=(*part.bars[:bar], replace(own, events=tuple(map(moved, own.events))), *part.bars[bar + 1 :]),
+    )
 
 
 @settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
 @given(playable_songs(), st.lists(st.tuples(st.integers(0, 3), st.integers(1, 9)), min_size=1, max_size=4))
-def test_after_any_changes_the_grade_is_that_of_a_fresh_grader(song: Song, changes: list[tuple[int, int]]) -> None:
+def test_after_any_changes_the_grade_is_that_of_a_fresh_grader(
+    song: Song, changes: list[tuple[int, int]]
+) -> None:
     part = song.parts[0]
     grader = Grader(song, part, LADDER)
     grader.grade(part)

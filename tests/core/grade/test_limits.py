@@ -47,11 +47,17 @@ def test_techniques_not_known_yet_are_named() -> None:
     (event,) = song.parts[0].bars[0].events
     bent = Event(event.quarters, tuple(replace(note, bend=Bend(Fraction(2))) for note in event.notes))
     part = replace(song.parts[0], bars=(replace(song.parts[0].bars[0], events=(bent,)),))
-    found = beyond(replace(song, parts=(part,)), Limits(unknown_techniques=frozenset({Technique.BEND_WHOLE, Technique.TAP})))
+    found = beyond(
+        replace(song, parts=(part,)),
+        Limits(unknown_techniques=frozenset({Technique.BEND_WHOLE, Technique.TAP})),
+    )
     assert found == {"technique": "whole-tone bends not known yet"}
 
 
-@pytest.mark.parametrize(("most", "limit"), [(HardestShape.NO_BARRE, "no barre known yet"), (HardestShape.SMALL_BARRE, "no full barre known yet")])
+@pytest.mark.parametrize(
+    ("most", "limit"),
+    [(HardestShape.NO_BARRE, "no barre known yet"), (HardestShape.SMALL_BARRE, "no full barre known yet")],
+)
 def test_shapes_not_known_yet_are_named(most: HardestShape, limit: str) -> None:
     barre = line("6.1+5.3+4.3+3.2+2.1+1.1", length=Fraction(4))
     assert beyond(barre, Limits(hardest_shape=most)).get("shapes") == limit
@@ -62,11 +68,15 @@ def test_any_measure_may_have_a_comfortable_step_and_the_one_gone_furthest_beyon
     fast = replace(line(*["1.0", "1.1", "1.3", "1.1"] * 4, length=Fraction(1, 4)), tempo=Fraction(120))
     assert beyond(fast, Limits(steps=(("speed", 2.0),))) == {"speed": "Step 2"}
     grading = grade_part(fast, fast.parts[0], LADDER)
-    both = Ability(Player(), Limits(notes_per_second=7.0, steps=(("speed", 1.0),)), LADDER).beyond(grading.bars[0], fast.parts[0].bars[0], ())
+    both = Ability(Player(), Limits(notes_per_second=7.0, steps=(("speed", 1.0),)), LADDER).beyond(
+        grading.bars[0], fast.parts[0].bars[0], ()
+    )
     assert [each.limit for each in both] == ["Step 1", "7 notes a second"]
 
 
-@pytest.mark.parametrize("limits", [{"notes_per_second": 0.1}, {"steps": (("volume", 3.0),)}, {"steps": (("speed", 11.0),)}])
+@pytest.mark.parametrize(
+    "limits", [{"notes_per_second": 0.1}, {"steps": (("volume", 3.0),)}, {"steps": (("speed", 11.0),)}]
+)
 def test_limits_that_say_nothing_are_refused(limits: dict[str, object]) -> None:
     with pytest.raises(InvalidValueError):
         Limits(**limits)  # type: ignore[arg-type]

@@ -28,7 +28,10 @@ def finding(song: Song, measure: str, **request: object) -> Finding:
 
 def with_notes(song: Song, change: dict[int, Note]) -> Song:
     bar = song.parts[0].bars[0]
-    events = tuple(replace(event, notes=(change[index],)) if index in change else event for index, event in enumerate(bar.events))
+    events = tuple(
+        replace(event, notes=(change[index],)) if index in change else event
+        for index, event in enumerate(bar.events)
+    )
     return replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=events),)),))
 
 
@@ -45,7 +48,10 @@ def test_a_held_stretch_counts_in_full() -> None:
     assert found.value == pytest.approx(126.2, abs=0.1)
     assert found.step == pytest.approx(6.7 + (1.2624 - 1.25) / 0.15 * 1.8, abs=0.02)
     assert (found.unit, found.place and found.place.strings) == ("mm", (6, 4))
-    assert "frets 1 and 5 at once with the first and little finger: 126 mm of a comfortable 100" in found.evidence
+    assert (
+        "frets 1 and 5 at once with the first and little finger: 126 mm of a comfortable 100"
+        in found.evidence
+    )
 
 
 def test_a_passing_reach_counts_less_when_slow_and_more_when_fast() -> None:
@@ -61,16 +67,24 @@ SPREAD = ["4.1", "4.3", "4.5", "4.3"] * 2  # never more than two frets from note
 
 
 def test_fingers_that_lie_far_apart_within_a_moment_are_a_spread() -> None:
-    """Frets 1 and 5 lie 126 mm apart, two notes of 0.125 s from one to the other: 0.85 of it counts, the hand lies open over both."""
+    """Frets 1 and 5 lie 126 mm apart, two notes of 0.125 s from one to the other: 0.85 of it counts, the hand
+    lies open over both."""
     found = finding(line(*SPREAD, length=Fraction(1, 4), tempo=120), "stretch")
     assert found.value == pytest.approx(126.2, abs=0.1)
     assert found.step == pytest.approx(LADDER.curves["stretch"].step(1.262 * 0.85), abs=0.02)
-    assert "spread from fret 1 to fret 5 in one place of the hand: 126 mm of a comfortable 100, in 0.25 s" in found.evidence
+    assert (
+        "spread from fret 1 to fret 5 in one place of the hand: 126 mm of a comfortable 100, in 0.25 s"
+        in found.evidence
+    )
 
 
 def test_a_spread_counts_less_the_more_time_there_is_and_nothing_in_the_end() -> None:
-    """From 0.25 s on it falls to a half at 0.6 s; at 0.8 s only what lies between one note and the next is left."""
-    steps = [finding(line(*SPREAD, length=Fraction(1, 4), tempo=tempo), "stretch").step for tempo in (120, 100, 80, 60, 50)]
+    """From 0.25 s on it falls to a half at 0.6 s; at 0.8 s only what lies between one note and the next is
+    left."""
+    steps = [
+        finding(line(*SPREAD, length=Fraction(1, 4), tempo=tempo), "stretch").step
+        for tempo in (120, 100, 80, 60, 50)
+    ]
     assert steps == sorted(steps, reverse=True)
     slow = finding(line(*SPREAD, tempo=75), "stretch")
     assert slow.value < 70
@@ -85,7 +99,9 @@ def test_no_spread_counts_more_with_more_time(a: float, b: float, mm: float) -> 
 
 def test_the_same_spread_lies_closer_higher_up_and_a_hand_that_moves_spreads_no_more() -> None:
     high = [f"4.{int(place.split('.')[1]) + 8}" for place in SPREAD]
-    low, up = (finding(line(*places, length=Fraction(1, 4), tempo=100), "stretch") for places in (SPREAD, high))
+    low, up = (
+        finding(line(*places, length=Fraction(1, 4), tempo=100), "stretch") for places in (SPREAD, high)
+    )
     assert up.value == pytest.approx(79.5, abs=0.5)
     assert up.step < low.step - 1
     moving = finding(line("4.1", "4.3", "4.5", "4.7", "4.9", "4.10", "4.12", "4.14", tempo=60), "stretch")
@@ -94,7 +110,9 @@ def test_the_same_spread_lies_closer_higher_up_and_a_hand_that_moves_spreads_no_
 
 def test_a_longer_span_makes_the_same_stretch_easier() -> None:
     song = line("6.1+4.5", tempo=60)
-    assert finding(song, "stretch", player=Player(130)).step < finding(song, "stretch", player=Player(100)).step
+    assert (
+        finding(song, "stretch", player=Player(130)).step < finding(song, "stretch", player=Player(100)).step
+    )
 
 
 def test_past_the_most_a_hand_can_reach_is_step_ten_and_flagged() -> None:
@@ -104,7 +122,8 @@ def test_past_the_most_a_hand_can_reach_is_step_ten_and_flagged() -> None:
 
 
 def test_a_shift_is_the_time_needed_over_the_time_there_is() -> None:
-    """The same shape from fret 1 to 10: 247.9 mm, fret 10 is 21.6 mm wide (Fitts): 0.03 + 0.06 log2(1 + 247.9 / 21.6)."""
+    """The same shape from fret 1 to 10: 247.9 mm, fret 10 is 21.6 mm wide (Fitts): 0.03 + 0.06 log2(1 + 247.9
+    / 21.6)."""
     found = finding(line("6.1+5.3+4.3", "6.10+5.12+4.12", length=Fraction(1), tempo=120), "shift")
     assert found.value == pytest.approx((0.03 + 0.06 * 3.638) / 0.5, abs=0.003)
     assert found.step == pytest.approx(LADDER.curves["shift"].step(found.value or 0))
@@ -113,7 +132,9 @@ def test_a_shift_is_the_time_needed_over_the_time_there_is() -> None:
 
 def test_leaping_at_every_note_is_harder_than_once() -> None:
     once = finding(line("6.1+5.3+4.3", "6.8+5.10+4.10", length=Fraction(1)), "shift")
-    often = finding(line("6.1+5.3+4.3", "6.8+5.10+4.10", "6.1+5.3+4.3", "6.8+5.10+4.10", length=Fraction(1)), "shift")
+    often = finding(
+        line("6.1+5.3+4.3", "6.8+5.10+4.10", "6.1+5.3+4.3", "6.8+5.10+4.10", length=Fraction(1)), "shift"
+    )
     assert often.step > once.step
     assert "three moves in the bar" in often.evidence
 
@@ -139,51 +160,82 @@ def test_a_repeated_open_string_is_work_of_the_picking_hand_only() -> None:
 
 def test_pull_offs_take_work_off_the_picking_hand() -> None:
     picked = line("3.0", "6.0", "3.0", "6.0", tempo=200)
-    slurred = with_notes(picked, {1: Note(3, 0, frozenset({Technique.PULL_OFF})), 3: Note(3, 0, frozenset({Technique.PULL_OFF}))})
+    slurred = with_notes(
+        picked,
+        {1: Note(3, 0, frozenset({Technique.PULL_OFF})), 3: Note(3, 0, frozenset({Technique.PULL_OFF}))},
+    )
     assert finding(slurred, "speed").step < finding(picked, "speed").step
 
 
 def test_technique_is_the_hardest_plus_how_often_plus_each_further_kind() -> None:
     """One two-tone bend and one vibrato in a bar of 4 s: 6.5 + 0.5 log2(1 + 1/4) + 0.2."""
     song = line("1.15", "1.12", "r", "r", tempo=60)
-    song = with_notes(song, {0: Note(1, 15, bend=Bend(Fraction(4))), 1: Note(1, 12, frozenset({Technique.VIBRATO}))})
+    song = with_notes(
+        song, {0: Note(1, 15, bend=Bend(Fraction(4))), 1: Note(1, 12, frozenset({Technique.VIBRATO}))}
+    )
     found = finding(song, "technique")
     assert found.step == pytest.approx(6.5 + 0.5 * 0.32193 + 0.2, abs=1e-4)
     assert found.value == pytest.approx(0.5)
-    assert found.evidence == "One two-tone bend and one note with vibrato; the hardest is the two-tone bend at beat 1 on the 1st string."
+    assert (
+        found.evidence
+        == "One two-tone bend and one note with vibrato; the hardest is the two-tone bend at beat 1 on the"
+        " 1st string."
+    )
 
 
 def test_a_bend_among_palm_muted_notes_is_one_bend() -> None:
-    """Only what is at least as hard makes it denser; many easy demands can still outweigh a single harder one."""
+    """Only what is at least as hard makes it denser; many easy demands can still outweigh a single harder
+    one."""
     muted = line(*["5.5"] * 8, length=Fraction(1, 2), tempo=120)
     notes = {at: Note(5, 5, frozenset({Technique.PALM_MUTE})) for at in range(8)}
     bent = notes | {7: Note(5, 5, frozenset({Technique.PALM_MUTE}), bend=Bend(Fraction(2)))}
     assert finding(with_notes(muted, notes), "technique").step == pytest.approx(2 + 0.5 * 2.32193, abs=1e-4)
-    assert finding(with_notes(muted, bent), "technique").step == pytest.approx(4 + 0.5 * 0.58496 + 0.2, abs=1e-4)
-    slurs = {at: Note(5, 5, frozenset({Technique.HAMMER_ON})) for at in range(1, 8)} | {0: Note(5, 5, frozenset({Technique.VIBRATO}))}
-    assert finding(with_notes(muted, slurs), "technique").step == pytest.approx(2.5 + 0.5 * 2.32193 + 0.2, abs=1e-4)
+    assert finding(with_notes(muted, bent), "technique").step == pytest.approx(
+        4 + 0.5 * 0.58496 + 0.2, abs=1e-4
+    )
+    slurs = {at: Note(5, 5, frozenset({Technique.HAMMER_ON})) for at in range(1, 8)} | {
+        0: Note(5, 5, frozenset({Technique.VIBRATO}))
+    }
+    assert finding(with_notes(muted, slurs), "technique").step == pytest.approx(
+        2.5 + 0.5 * 2.32193 + 0.2, abs=1e-4
+    )
 
 
 def test_wider_bends_are_harder() -> None:
-    steps = [finding(with_notes(line("1.15"), {0: Note(1, 15, bend=Bend(Fraction(width, 2)))}), "technique").step for width in (1, 2, 4, 6, 8)]
+    steps = [
+        finding(with_notes(line("1.15"), {0: Note(1, 15, bend=Bend(Fraction(width, 2)))}), "technique").step
+        for width in (1, 2, 4, 6, 8)
+    ]
     assert steps == sorted(steps)
     assert len(set(steps)) == 5
 
 
-@pytest.mark.parametrize(("chord", "step"), [("4.2+3.2", 1.5), ("5.3+4.2+2.1", 2.0), ("6.1+5.3+4.3+3.2+2.1+1.1", 4.5), ("6.5+5.7+4.7+3.6+2.5+1.5", 3.5)])
+@pytest.mark.parametrize(
+    ("chord", "step"),
+    [
+        ("4.2+3.2", 1.5),
+        ("5.3+4.2+2.1", 2.0),
+        ("6.1+5.3+4.3+3.2+2.1+1.1", 4.5),
+        ("6.5+5.7+4.7+3.6+2.5+1.5", 3.5),
+    ],
+)
 def test_a_shape_costs_its_fingers_or_its_barre(chord: str, step: float) -> None:
     assert finding(line(chord), "shapes").step == pytest.approx(step)
 
 
 @pytest.mark.parametrize(("presses", "strings", "step"), [("23", 2, 1.5), ("234", 3, 3.0)])
-def test_a_finger_flat_over_two_strings_is_no_barre_but_over_three_it_is(presses: str, strings: int, step: float) -> None:
+def test_a_finger_flat_over_two_strings_is_no_barre_but_over_three_it_is(
+    presses: str, strings: int, step: float
+) -> None:
     grip = Grip(5, tuple((Finger.INDEX, Spot(int(string), 5)) for string in presses), strings, 5, 0.0)
     assert LADDER.shapes.step(grip) == step
 
 
 def test_thirds_in_eighths_grow_harder_evenly_with_the_tempo() -> None:
     """Two fingers or one flat finger, whichever is chosen: no jump from one to the other."""
-    steps = [finding(line(*["3.5+2.5", "3.7+2.6"] * 4, tempo=tempo), "shapes").step for tempo in (60, 80, 100, 120)]
+    steps = [
+        finding(line(*["3.5+2.5", "3.7+2.6"] * 4, tempo=tempo), "shapes").step for tempo in (60, 80, 100, 120)
+    ]
     assert steps == sorted(steps)
     assert all(b - a < 1 for a, b in itertools.pairwise(steps))
 
@@ -196,7 +248,11 @@ def test_a_change_of_shape_costs_more_the_sooner_it_comes() -> None:
 
 def test_a_shape_held_or_merely_moved_is_cheap() -> None:
     assert finding(line("6.3+5.5+4.5", "6.5+5.7+4.7", "6.3+5.5+4.5"), "shapes").step == pytest.approx(2.0)
-    held = grade_part(song := line(*["6.1+5.3+4.3+3.2+2.1+1.1"] * 16), song.parts[0], LADDER).bars[1].findings["shapes"]
+    held = (
+        grade_part(song := line(*["6.1+5.3+4.3+3.2+2.1+1.1"] * 16), song.parts[0], LADDER)
+        .bars[1]
+        .findings["shapes"]
+    )
     assert (held.step, held.evidence) == (1.0, "One shape, held or merely moved along.")
 
 

@@ -48,10 +48,17 @@ def test_far_strings_at_once_are_more_than_a_bare_pick_can_do() -> None:
 @pytest.mark.parametrize(
     ("onset", "metre", "weight"),
     [
-        ("0", FOUR, 0), ("2", FOUR, -1), ("1", FOUR, -2), ("3", FOUR, -2), ("1/2", FOUR, -3), ("1/4", FOUR, -4),
-        ("1", THREE, -1), ("3/2", SIX, -1), ("1/2", SIX, -2),
+        ("0", FOUR, 0),
+        ("2", FOUR, -1),
+        ("1", FOUR, -2),
+        ("3", FOUR, -2),
+        ("1/2", FOUR, -3),
+        ("1/4", FOUR, -4),
+        ("1", THREE, -1),
+        ("3/2", SIX, -1),
+        ("1/2", SIX, -2),
     ],
-)  # fmt: skip
+)
 def test_a_place_weighs_by_the_level_of_the_metre_it_stands_on(onset: str, metre: Metre, weight: int) -> None:
     """Longuet-Higgins & Lee 1984, from memory: the bar weighs 0, each finer level one less."""
     assert metre.weight_at(Fraction(onset)) == weight
@@ -59,8 +66,24 @@ def test_a_place_weighs_by_the_level_of_the_metre_it_stands_on(onset: str, metre
 
 @pytest.mark.parametrize(
     ("onsets", "amount"),
-    [("0 1 2 3", 0), ("0 1/2 1 3/2 2 5/2 3 7/2", 0), ("0 3/2 3", 2), ("1/2 3/2 5/2 7/2", 4), ("0 3/4 3/2 9/4 11/4 7/2", 7), ("0 2", 0), ("1", 1)],
-    ids=["on the beat", "even eighths", "an eighth tied over the half bar", "all off-beats", "sixteenths against the beat", "halves", "late by a beat"],
+    [
+        ("0 1 2 3", 0),
+        ("0 1/2 1 3/2 2 5/2 3 7/2", 0),
+        ("0 3/2 3", 2),
+        ("1/2 3/2 5/2 7/2", 4),
+        ("0 3/4 3/2 9/4 11/4 7/2", 7),
+        ("0 2", 0),
+        ("1", 1),
+    ],
+    ids=[
+        "on the beat",
+        "even eighths",
+        "an eighth tied over the half bar",
+        "all off-beats",
+        "sixteenths against the beat",
+        "halves",
+        "late by a beat",
+    ],
 )
 def test_syncopation_is_what_a_note_lacks_against_the_place_it_holds_over(onsets: str, amount: int) -> None:
     """Worked by hand from the weights above."""
@@ -74,7 +97,9 @@ def test_off_the_beat_is_harder_than_on_it() -> None:
     assert found.evidence.startswith("Notes off the beat")
 
 
-@pytest.mark.parametrize(("metre", "step"), [(Metre(7, 8), 3.5), (Metre(5, 4), 3.5), (Metre(3, 4), 0.0), (Metre(6, 8), 0.0)])
+@pytest.mark.parametrize(
+    ("metre", "step"), [(Metre(7, 8), 3.5), (Metre(5, 4), 3.5), (Metre(3, 4), 0.0), (Metre(6, 8), 0.0)]
+)
 def test_an_odd_bar_has_a_step_of_its_own(metre: Metre, step: float) -> None:
     bar = Bar(metre, (Event(metre.quarters, (Note(3, 5),)),))
     assert finding(with_bar(line("3.5"), bar), "rhythm").step == step
@@ -98,11 +123,21 @@ def test_a_melody_over_a_held_note_is_two_voices_and_an_arpeggio_of_a_held_shape
     def ringing(*words: str) -> Song:
         song = line(*words, tempo=120)
         bar = song.parts[0].bars[0]
-        return with_bar(song, replace(bar, events=tuple(replace(e, techniques=frozenset({Technique.LET_RING})) for e in bar.events if e.notes)))
+        return with_bar(
+            song,
+            replace(
+                bar,
+                events=tuple(
+                    replace(e, techniques=frozenset({Technique.LET_RING})) for e in bar.events if e.notes
+                ),
+            ),
+        )
 
     melody = finding(ringing("5.3+1.3", "1.5", "1.3", "1.5", "1.3", "1.5", "1.3", "1.5"), "independence")
     assert melody.value == pytest.approx(7 / 2)
-    assert finding(ringing("5.3", "4.2", "2.1", "4.2", "5.3", "4.2", "2.1", "4.2"), "independence").value is None
+    assert (
+        finding(ringing("5.3", "4.2", "2.1", "4.2", "5.3", "4.2", "2.1", "4.2"), "independence").value is None
+    )
 
 
 def test_strings_that_must_be_stopped_are_counted_per_second() -> None:
@@ -113,12 +148,19 @@ def test_strings_that_must_be_stopped_are_counted_per_second() -> None:
 
 
 def test_a_pickup_is_counted_to_the_end_of_its_metre_and_is_no_syncopation() -> None:
-    """Two eighths before the first bar stand on beat 4 and after it; the last bar's three beats end where it ends."""
+    """Two eighths before the first bar stand on beat 4 and after it; the last bar's three beats end where it
+    ends."""
     song = line("3.2", "2.3", length=Fraction(1, 2))
     pickup = replace(song.parts[0].bars[0], events=song.parts[0].bars[0].events[:2], pickup=True)
     quarters = line(*["3.2"] * 7, length=Fraction(1)).parts[0].bars
     last = replace(
-        quarters[1], events=(quarters[1].events[0], *[replace(quarters[1].events[0], quarters=Fraction(1, 2))] * 3, Event(Fraction(1, 2))), pickup=True
+        quarters[1],
+        events=(
+            quarters[1].events[0],
+            *[replace(quarters[1].events[0], quarters=Fraction(1, 2))] * 3,
+            Event(Fraction(1, 2)),
+        ),
+        pickup=True,
     )
     part = replace(song.parts[0], bars=(pickup, quarters[0], last))
     assert [part.starts_at(index) for index in range(3)] == [3, 0, 0]

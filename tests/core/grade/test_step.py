@@ -46,13 +46,19 @@ def test_peak_is_the_hardest_two_neighbours_and_typical_the_cubic_mean_by_beats(
     pairs = [(a + b) / 2 for a, b in itertools.pairwise(steps)]
     assert grading.peak == pytest.approx(max(pairs))
     assert grading.typical == pytest.approx((sum(step**3 for step in steps) / len(steps)) ** (1 / 3))
-    assert grading.step == pytest.approx(0.6 * grading.peak + 0.4 * grading.typical + grading.memory + grading.stamina)
+    assert grading.step == pytest.approx(
+        0.6 * grading.peak + 0.4 * grading.typical + grading.memory + grading.stamina
+    )
 
 
-@pytest.mark.parametrize(("weighing", "shares"), [(Weighing.HARDEST, (1.0, 0.0)), (Weighing.WHOLE, (0.2, 0.8))])
+@pytest.mark.parametrize(
+    ("weighing", "shares"), [(Weighing.HARDEST, (1.0, 0.0)), (Weighing.WHOLE, (0.2, 0.8))]
+)
 def test_schools_of_weighing_share_peak_and_typical(weighing: Weighing, shares: tuple[float, float]) -> None:
     grading = graded(line("3.5", "3.8", "2.5", "2.8", *["1.0"] * 12), weighing=weighing)
-    assert grading.step == pytest.approx(shares[0] * grading.peak + shares[1] * grading.typical + grading.memory + grading.stamina)
+    assert grading.step == pytest.approx(
+        shares[0] * grading.peak + shares[1] * grading.typical + grading.memory + grading.stamina
+    )
 
 
 def test_memory_counts_distinct_figures_and_knows_a_figure_that_is_moved() -> None:
@@ -89,7 +95,9 @@ def test_a_longer_span_never_grades_the_song_harder(song: Song, spans: tuple[flo
 @generated
 @given(playable_songs())
 def test_names_of_sections_change_nothing(song: Song) -> None:
-    renamed = tuple(replace(section, name=f"Part {number}") for number, section in enumerate(song.parts[0].sections))
+    renamed = tuple(
+        replace(section, name=f"Part {number}") for number, section in enumerate(song.parts[0].sections)
+    )
     other = replace(song, parts=(replace(song.parts[0], sections=renamed, name="other"),))
     assert graded(other) == graded(song)
 
@@ -111,7 +119,13 @@ def test_the_same_input_gives_the_same_answer(song: Song) -> None:
 @generated
 @given(playable_songs())
 def test_appending_the_hardest_bar_after_a_rest_never_lowers_the_peak(song: Song) -> None:
-    part = replace(song.parts[0], sections=(), bars=tuple(replace(bar, repeat_start=False, repeat_times=0, endings=()) for bar in song.parts[0].bars))
+    part = replace(
+        song.parts[0],
+        sections=(),
+        bars=tuple(
+            replace(bar, repeat_start=False, repeat_times=0, endings=()) for bar in song.parts[0].bars
+        ),
+    )
     song = replace(song, parts=(part,), order=())
     before = graded(song)
     assume(before.peak_bars)
@@ -123,7 +137,16 @@ def test_appending_the_hardest_bar_after_a_rest_never_lowers_the_peak(song: Song
     assert longer.peak >= before.peak - SLACK
 
 
-ORNAMENTS = frozenset({Technique.VIBRATO, Technique.TRILL, Technique.GRACE, Technique.SLAP, Technique.PALM_MUTE, Technique.TREMOLO})
+ORNAMENTS = frozenset(
+    {
+        Technique.VIBRATO,
+        Technique.TRILL,
+        Technique.GRACE,
+        Technique.SLAP,
+        Technique.PALM_MUTE,
+        Technique.TREMOLO,
+    }
+)
 
 
 @generated
@@ -137,10 +160,14 @@ def test_for_one_fingering_deleting_an_ornament_never_raises_a_bar(song: Song) -
 
 def _without(part: Part) -> Part:
     def bare(event: Event) -> Event:
-        notes = tuple(replace(note, techniques=note.techniques - ORNAMENTS, bend=None) for note in event.notes)
+        notes = tuple(
+            replace(note, techniques=note.techniques - ORNAMENTS, bend=None) for note in event.notes
+        )
         return replace(event, techniques=event.techniques - ORNAMENTS, notes=notes)
 
-    return replace(part, bars=tuple(replace(bar, events=tuple(bare(event) for event in bar.events)) for bar in part.bars))
+    return replace(
+        part, bars=tuple(replace(bar, events=tuple(bare(event) for event in bar.events)) for bar in part.bars)
+    )
 
 
 def test_the_generated_songs_were_not_trivial() -> None:
@@ -151,7 +178,11 @@ def test_the_generated_songs_were_not_trivial() -> None:
 # Teachers agree on these (common practice, no source).
 def test_calibration_pairs_are_in_order() -> None:
     rows = list(csv.DictReader((CALIBRATION / "pairs.csv").open()))
-    margins = {(row["easier"], row["harder"]): graded(passage(row["harder"])).step - graded(passage(row["easier"])).step for row in rows}
+    margins = {
+        (row["easier"], row["harder"]): graded(passage(row["harder"])).step
+        - graded(passage(row["easier"])).step
+        for row in rows
+    }
     assert len(margins) == 16
     assert {pair: margin for pair, margin in margins.items() if margin < 0.3} == {}
 

@@ -50,7 +50,13 @@ def test_every_alternative_sounds_as_written_and_has_the_step_it_says(song: Song
 
 
 def test_a_run_up_one_string_can_be_played_across_the_strings_with_fewer_moves() -> None:
-    ways = alternatives(line("1.3", "1.5", "1.7", "1.8", "1.10", "1.12", "1.14", "1.15", tempo=120), line("1.3").parts[0], 0, 0, LADDER)
+    ways = alternatives(
+        line("1.3", "1.5", "1.7", "1.8", "1.10", "1.12", "1.14", "1.15", tempo=120),
+        line("1.3").parts[0],
+        0,
+        0,
+        LADDER,
+    )
     assert ways  # as written there is only one note
     song = line("1.3", "1.5", "1.7", "1.8", "1.10", "1.12", "1.14", "1.15", tempo=160)
     ways = alternatives(song, song.parts[0], 0, 0, LADDER)
@@ -85,7 +91,9 @@ def test_stretches_that_come_back_are_said_together() -> None:
 
 
 def test_one_note_elsewhere_is_no_figure() -> None:
-    part = line(*["6.3", "r", "r", "r"], *["6.5", "r", "r", "r"], *["6.3", "r", "r", "r"], length=Fraction(1)).parts[0]
+    part = line(
+        *["6.3", "r", "r", "r"], *["6.5", "r", "r", "r"], *["6.3", "r", "r", "r"], length=Fraction(1)
+    ).parts[0]
     assert [recurrence_words(part, row) for row in recurrences(part)] == ["Bar 3: bar 1 again."]
 
 
@@ -116,9 +124,14 @@ def test_what_is_not_sure_gives_a_range() -> None:
     assert ranged.low < graded_step(song, part) < ranged.high
     assert ranged.reasons == ("the tempo is assumed",)
     events = part.bars[0].events
-    doubtful = replace(part.bars[0], events=(replace(events[0], notes=(replace(events[0].notes[0], uncertain=True),)), *events[1:]))
+    doubtful = replace(
+        part.bars[0],
+        events=(replace(events[0], notes=(replace(events[0].notes[0], uncertain=True),)), *events[1:]),
+    )
     part = replace(part, bars=(doubtful, *part.bars[1:]))
-    assert step_range(song, part, LADDER, grade_part(song, part, LADDER)).reasons == ("one note is uncertain",)
+    assert step_range(song, part, LADDER, grade_part(song, part, LADDER)).reasons == (
+        "one note is uncertain",
+    )
 
 
 def test_ten_rungs_say_what_each_measure_allows() -> None:
@@ -158,6 +171,10 @@ def test_a_technique_of_the_teachers_own_counts_by_the_ladders_step() -> None:
     quiet = "".join(f"  {name}|------------|\n" for name in "BGDAE")
     song = read_tab(f"Tempo: 90\n\nlen|q  q  q  q  |\nhow|   *harp    |\n  e|0--3--0--3--|\n{quiet}").song
     assert grade_part(song, song.parts[0], LADDER).bars[0].findings["technique"].step == 0
-    finding = grade_part(song, song.parts[0], replace(LADDER, own_techniques={"harp": 6.0})).bars[0].findings["technique"]
+    finding = (
+        grade_part(song, song.parts[0], replace(LADDER, own_techniques={"harp": 6.0}))
+        .bars[0]
+        .findings["technique"]
+    )
     assert finding.step > 6
     assert "harp" in finding.evidence

@@ -126,14 +126,19 @@ def test_a_pinned_finger_is_kept() -> None:
     song = line("3.5", "3.7")
     bar = song.parts[0].bars[0]
     pinned = replace(bar.events[0], notes=(replace(bar.events[0].notes[0], finger=Finger.LITTLE),))
-    song = replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=(pinned, *bar.events[1:])),)),))
+    song = replace(
+        song, parts=(replace(song.parts[0], bars=(replace(bar, events=(pinned, *bar.events[1:])),)),)
+    )
     assert fingering(song)[0] == "4"
 
 
 def test_schools_differ_where_one_may_stretch_or_move() -> None:
     wide = line("3.5", "3.9", "3.5", "3.10", "2.5", "2.9", length=Fraction(1, 2), tempo=100)
     positions = {
-        school: [grip.position for grip in best_paths(demands(wide), HandTables(NECK, 6, [100.0], costs(school)))[0].grips]
+        school: [
+            grip.position
+            for grip in best_paths(demands(wide), HandTables(NECK, 6, [100.0], costs(school)))[0].grips
+        ]
         for school in (School.HOLD, School.MOVE)
     }
     assert len(set(positions[School.HOLD])) < len(set(positions[School.MOVE]))
@@ -148,7 +153,8 @@ def test_the_path_is_the_cheapest_of_all(spots: list[tuple[int, int]]) -> None:
     tables = [layers.grip_costs(demand.shape)[0] for demand in asked]
     moves = [layers.move_costs(a.shape, b.shape, b.links, b.seconds)[0] for a, b in pairwise(asked)]
     every = (
-        sum(table[row] for table, row in zip(tables, rows, strict=True)) + sum(move[a, b] for move, a, b in zip(moves, rows, rows[1:], strict=False))
+        sum(table[row] for table, row in zip(tables, rows, strict=True))
+        + sum(move[a, b] for move, a, b in zip(moves, rows, rows[1:], strict=False))
         for rows in product(*(range(len(table)) for table in tables))
     )
     assert best_paths(asked, HandTables(NECK, 6, [100.0], costs()))[0].cost == pytest.approx(min(every))

@@ -38,7 +38,9 @@ def with_note(song: Song, at: int, **changes: object) -> Song:
     event = bar.events[at]
     note = replace(event.notes[0], **changes)  # type: ignore[arg-type]
     events = (*bar.events[:at], replace(event, notes=(note, *event.notes[1:])), *bar.events[at + 1 :])
-    return replace(song, parts=(replace(song.parts[0], bars=(replace(bar, events=events), *song.parts[0].bars[1:])),))
+    return replace(
+        song, parts=(replace(song.parts[0], bars=(replace(bar, events=events), *song.parts[0].bars[1:])),)
+    )
 
 
 @settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))
@@ -50,7 +52,8 @@ def test_k_best_paths_are_the_k_cheapest_of_all(spots: list[tuple[int, int]], co
     own = [TABLES.grip_costs(layer.shape)[0] for layer in layers]
     moves = [TABLES.move_costs(a.shape, b.shape, b.links, b.seconds)[0] for a, b in pairwise(layers)]
     every = sorted(
-        sum(int(costs[row]) for costs, row in zip(own, rows, strict=True)) + sum(int(move[a, b]) for move, (a, b) in zip(moves, pairwise(rows), strict=True))
+        sum(int(costs[row]) for costs, row in zip(own, rows, strict=True))
+        + sum(int(move[a, b]) for move, (a, b) in zip(moves, pairwise(rows), strict=True))
         for rows in product(*(range(len(costs)) for costs in own))
     )
     found = k_best_paths(layers, TABLES, count)
@@ -60,7 +63,13 @@ def test_k_best_paths_are_the_k_cheapest_of_all(spots: list[tuple[int, int]], co
 
 def test_places_of_equal_pitch() -> None:
     """Standard tuning: 2nd string 5 = open 1st, 4th string 7 = 3rd string 2 (common practice, no source)."""
-    assert {(spot.string, spot.fret) for spot in places_of(64, STANDARD, 0)} == {(1, 0), (2, 5), (3, 9), (4, 14), (5, 19)}
+    assert {(spot.string, spot.fret) for spot in places_of(64, STANDARD, 0)} == {
+        (1, 0),
+        (2, 5),
+        (3, 9),
+        (4, 14),
+        (5, 19),
+    }
     assert {(3, 2), (4, 7)} <= {(spot.string, spot.fret) for spot in places_of(57, STANDARD, 0)}
 
 
@@ -72,7 +81,9 @@ def test_every_placed_pitch_sounds_as_asked_on_a_string_of_its_own(chords: list[
     found = place(moments, STANDARD, 0, TABLES)
     assert (found is not None) == all(possible)
     for moment, spots in zip(moments, found or (), strict=False):
-        assert [STANDARD.open_pitch(spot.string) + spot.fret for spot in spots] == [pitch.midi for pitch in moment.pitches]
+        assert [STANDARD.open_pitch(spot.string) + spot.fret for spot in spots] == [
+            pitch.midi for pitch in moment.pitches
+        ]
         assert len({spot.string for spot in spots}) == len(spots)
 
 
@@ -89,7 +100,10 @@ def test_a_low_scale_is_placed_low() -> None:
 
 
 def test_a_fast_tune_stays_off_the_thick_strings_far_up_the_neck() -> None:
-    tune = [Moment(0.15, (Pitch(midi),)) for midi in (64, 67, 67, 69, 67, 64, 62, 60, 65, 64, 62, 60, 64, 60, 60, 55)]
+    tune = [
+        Moment(0.15, (Pitch(midi),))
+        for midi in (64, 67, 67, 69, 67, 64, 62, 60, 65, 64, 62, 60, 64, 60, 60, 55)
+    ]
     found = place(tune, STANDARD, 0, TABLES)
     assert found
     assert max(spot.fret for (spot,) in found if spot.string >= 4) <= 7
@@ -105,16 +119,28 @@ def test_a_note_is_placed_within_reach_of_one_that_is_held() -> None:
 
 
 def test_a_held_note_keeps_its_string() -> None:
-    over = [Moment(0.5, (Pitch(67),)), Moment(0.5, (Pitch(64),), held=(0,)), Moment(0.5, (Pitch(65),), held=(1,))]
+    over = [
+        Moment(0.5, (Pitch(67),)),
+        Moment(0.5, (Pitch(64),), held=(0,)),
+        Moment(0.5, (Pitch(65),), held=(1,)),
+    ]
     found = place(over, STANDARD, 0, TABLES)
     assert found
     strings = [spots[0].string for spots in found]
     assert strings[0] not in strings[1:]
-    assert place([replace(moment, held=()) for moment in over], STANDARD, 0, TABLES) == ((Spot(1, 3),), (Spot(1, 0),), (Spot(1, 1),))
+    assert place([replace(moment, held=()) for moment in over], STANDARD, 0, TABLES) == (
+        (Spot(1, 3),),
+        (Spot(1, 0),),
+        (Spot(1, 1),),
+    )
 
 
 def test_a_tap_and_what_it_slides_to_are_the_picking_hands() -> None:
-    song = with_note(with_note(line("1.5", "1.12", "1.14", "1.5"), 1, techniques=frozenset({Technique.TAP})), 2, techniques=frozenset({Technique.SLIDE}))
+    song = with_note(
+        with_note(line("1.5", "1.12", "1.14", "1.5"), 1, techniques=frozenset({Technique.TAP})),
+        2,
+        techniques=frozenset({Technique.SLIDE}),
+    )
     demands = DemandsBook().of(song.parts[0])[0]
     assert [tap.spot.fret for tap in demands.taps] == [12, 14]
     assert all(spot.fret == 5 for demand in demands.demands for spot in demand.shape.spots)
@@ -123,7 +149,10 @@ def test_a_tap_and_what_it_slides_to_are_the_picking_hands() -> None:
 def test_taps_have_moves_of_their_own() -> None:
     far = line(*["1.12", "1.19"] * 4, length=Fraction(1, 2), tempo=140)
     bar = far.parts[0].bars[0]
-    events = tuple(replace(event, notes=(replace(event.notes[0], techniques=frozenset({Technique.TAP})),)) for event in bar.events)
+    events = tuple(
+        replace(event, notes=(replace(event.notes[0], techniques=frozenset({Technique.TAP})),))
+        for event in bar.events
+    )
     song = replace(far, parts=(replace(far.parts[0], bars=(replace(bar, events=events),)),))
     found = grade_part(song, song.parts[0], LADDER).bars[0].findings["shift"]
     assert found.step > 1
@@ -142,7 +171,9 @@ def test_a_player_who_avoids_the_little_finger_gets_another() -> None:
 
 
 def test_the_thumb_frets_a_bass_only_where_it_may() -> None:
-    song = line("6.2+4.5+3.4+2.3+1.6", tempo=60)  # five spots on four fingers, none of them a barre: the thumb takes one
+    song = line(
+        "6.2+4.5+3.4+2.3+1.6", tempo=60
+    )  # five spots on four fingers, none of them a barre: the thumb takes one
     thumbed = GradeRequest(Player(habits=Habits(thumb_over=True)))
     assert "T" not in "".join(fingers(song))
     assert "T" in "".join(fingers(song, thumbed.player.habits))

@@ -13,7 +13,9 @@ WHOLE = Fraction(4)
 
 def bars(*rows: str) -> list[BarLength]:
     """`|:1` begins a repeat, `3:|` ends one, a bare number is a bar of so many quarters."""
-    return [BarLength(Fraction(row.strip("|:")), WHOLE, row.startswith("|:"), row.endswith(":|")) for row in rows]
+    return [
+        BarLength(Fraction(row.strip("|:")), WHOLE, row.startswith("|:"), row.endswith(":|")) for row in rows
+    ]
 
 
 @pytest.mark.parametrize(
@@ -27,7 +29,15 @@ def bars(*rows: str) -> list[BarLength]:
         (("1", "4", "4"), set()),
         (("4", "2", "4:|"), set()),
     ],
-    ids=["a tune in two parts", "the last bar makes up the pickup", "only across the repeat", "not enough", "no bar line", "a pickup alone", "in the middle"],
+    ids=[
+        "a tune in two parts",
+        "the last bar makes up the pickup",
+        "only across the repeat",
+        "not enough",
+        "no bar line",
+        "a pickup alone",
+        "in the middle",
+    ],
 )
 def test_two_short_bars_across_a_repeat_make_a_whole_one(rows: tuple[str, ...], cut: set[int]) -> None:
     assert cut_bars(bars(*rows)) == cut
@@ -38,7 +48,10 @@ def test_what_is_cut_is_short_and_has_its_other_half(rows: list[tuple[int, bool,
     lengths = [BarLength(Fraction(quarters), WHOLE, begins, ends) for quarters, begins, ends in rows]
     cut = cut_bars(lengths)
     assert all(lengths[at].short for at in cut)
-    assert all(any(lengths[at].quarters + lengths[other].quarters == WHOLE for other in cut if other != at) for at in cut)
+    assert all(
+        any(lengths[at].quarters + lengths[other].quarters == WHOLE for other in cut if other != at)
+        for at in cut
+    )
 
 
 def test_a_pickup_ends_with_its_metre_and_a_second_ending_begins_with_it() -> None:

@@ -7,7 +7,20 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.score import TUNINGS, Bar, Event, Metre, Note, Part, Section, Technique, parse_length, parse_tuning, played_order, spell_length
+from clear_steps.core.score import (
+    TUNINGS,
+    Bar,
+    Event,
+    Metre,
+    Note,
+    Part,
+    Section,
+    Technique,
+    parse_length,
+    parse_tuning,
+    played_order,
+    spell_length,
+)
 from clear_steps.core.score.ringing import ringing_notes
 
 
@@ -17,7 +30,17 @@ def test_a_spelled_length_reads_back(length: Fraction) -> None:
 
 
 @pytest.mark.parametrize(
-    ("text", "quarters"), [("q", "1"), ("e.", "3/4"), ("e3", "1/3"), ("s6", "1/6"), ("s5", "1/5"), ("q=e", "3/2"), ("h..", "7/2"), ("(5/7)", "5/7")]
+    ("text", "quarters"),
+    [
+        ("q", "1"),
+        ("e.", "3/4"),
+        ("e3", "1/3"),
+        ("s6", "1/6"),
+        ("s5", "1/5"),
+        ("q=e", "3/2"),
+        ("h..", "7/2"),
+        ("(5/7)", "5/7"),
+    ],
 )
 def test_lengths_have_their_quarters(text: str, quarters: str) -> None:
     assert parse_length(text) == Fraction(quarters)
@@ -50,7 +73,10 @@ def bar(**signs: object) -> Bar:
         ([bar(), bar()], (0, 1)),
         ([bar(repeat_start=True), bar(repeat_times=2), bar()], (0, 1, 0, 1, 2)),
         ([bar(), bar(repeat_times=3)], (0, 1, 0, 1, 0, 1)),
-        ([bar(repeat_start=True), bar(endings=(1,), repeat_times=2), bar(endings=(2,)), bar()], (0, 1, 0, 2, 3)),
+        (
+            [bar(repeat_start=True), bar(endings=(1,), repeat_times=2), bar(endings=(2,)), bar()],
+            (0, 1, 0, 2, 3),
+        ),
         ([bar(), bar(repeat_start=True, repeat_times=2), bar(repeat_times=2)], (0, 1, 1, 2, 2)),
     ],
     ids=["straight", "repeat", "three times", "endings", "two repeats"],
@@ -70,7 +96,10 @@ def events(*notes: tuple[int, int] | None, how: frozenset[Technique] = frozenset
 
 
 def held_strings(written: tuple[Event, ...], guess: bool = True) -> list[list[int]]:
-    return [[note.string for note in row.notes] for row in ringing_notes(Part(bars=(Bar(events=written),)), guess)[0]]
+    return [
+        [note.string for note in row.notes]
+        for row in ringing_notes(Part(bars=(Bar(events=written),)), guess)[0]
+    ]
 
 
 def test_let_ring_lasts_to_the_next_note_on_its_own_string() -> None:

@@ -28,7 +28,15 @@ from clear_steps.core.easier.kinds.technique import (
     tap_to_fretted,
     whammy_to_bend,
 )
-from clear_steps.core.easier.kinds.texture import bass_and_top, muddy_out, optional_out, power_to_root, simpler_chord, top_only, upper_two
+from clear_steps.core.easier.kinds.texture import (
+    bass_and_top,
+    muddy_out,
+    optional_out,
+    power_to_root,
+    simpler_chord,
+    top_only,
+    upper_two,
+)
 from clear_steps.core.score import Part
 
 Proposal = tuple[Change, ...]
@@ -36,7 +44,8 @@ Proposal = tuple[Change, ...]
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A family member: its name, what it does in words, what it proposes for a bar (by index), the measures of the bar it leaves as they are.
+    """A family member: its name, what it does in words, what it proposes for a bar (by index), the measures
+    of the bar it leaves as they are.
 
     It looks at the bar, one before it and one after it; one that looks back at all bars before says so.
     """

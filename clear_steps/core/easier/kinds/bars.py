@@ -7,7 +7,10 @@ from fractions import Fraction
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.score import Bar, Event, Instrument, Note, Part, Technique
 
-_TOP_FRET, _TOP_FRET_OF_AN_ELECTRIC = 12, 17  # from the nut; about where the body comes in the way (common practice, no source)
+_TOP_FRET, _TOP_FRET_OF_AN_ELECTRIC = (
+    12,
+    17,
+)  # from the nut; about where the body comes in the way (common practice, no source)
 Rewrite = Callable[[Event], tuple[Event, ...] | None]
 
 
@@ -24,7 +27,8 @@ def each(part: Part, index: int, rewrite: Rewrite) -> Iterator[tuple[Change, ...
 
 
 def top_fret(part: Part, index: int) -> int:
-    """The highest fret (above the capo) a bar is moved to: where the hand still goes easily, or as high as the bar lies already."""
+    """The highest fret (above the capo) a bar is moved to: where the hand still goes easily, or as high as
+    the bar lies already."""
     easy = (_TOP_FRET_OF_AN_ELECTRIC if part.instrument is Instrument.ELECTRIC else _TOP_FRET) - part.capo
     written = max((note.fret for event in part.bars[index].events for note in event.notes), default=0)
     return min(max(easy, written), part.highest_fret)

@@ -21,11 +21,21 @@ def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """All of the bar moved over one or two strings, or into open position, then single notes of it."""
     bar, top = part.bars[index], top_fret(part, index)
     shifted = [[_moved(part, event, step, top) for event in bar.events] for step in _STRING_STEPS]
-    lowered = [_in_open_position(part, *pair) for pair in zip(bar.events, (*bar.events[1:], None), strict=True)]
-    around = [fret for near in (*part.bars[max(index - 1, 0) : index], *part.bars[index + 1 : index + 2]) for fret in _pressed(near.events)]
+    lowered = [
+        _in_open_position(part, *pair) for pair in zip(bar.events, (*bar.events[1:], None), strict=True)
+    ]
+    around = [
+        fret
+        for near in (*part.bars[max(index - 1, 0) : index], *part.bars[index + 1 : index + 2])
+        for fret in _pressed(near.events)
+    ]
     for candidate in (*shifted, lowered):
         events = [event for event in candidate if event]
-        if len(events) == len(bar.events) and tuple(events) != bar.events and not _leap(_pressed(bar.events), _pressed(events), around):
+        if (
+            len(events) == len(bar.events)
+            and tuple(events) != bar.events
+            and not _leap(_pressed(bar.events), _pressed(events), around)
+        ):
             yield whole_bar(bar, index, events)
     if len(bar.events) <= _MOST_NOTES_ALONE:
         yield from _notes_alone(part, index, top)
@@ -35,11 +45,19 @@ def _notes_alone(part: Part, index: int, top: int) -> Iterator[tuple[Change, ...
     bar = part.bars[index]
     pressed = [fret for near in part.bars[max(index - 1, 0) : index + 2] for fret in _pressed(near.events)]
     for onset, event, following in zip(bar.onsets, bar.events, (*bar.events[1:], None), strict=True):
-        if len(event.notes) == 1 and is_fretted(event.notes[0]) and not _hangs_together(event.notes[0], following):
+        if (
+            len(event.notes) == 1
+            and is_fretted(event.notes[0])
+            and not _hangs_together(event.notes[0], following)
+        ):
             for step in _STRING_STEPS[:2]:
                 moved, others = _moved(part, event, step, top), pressed.copy()
                 others.remove(event.notes[0].fret)
-                if moved is not None and moved != event and not _leap(_pressed([event]), _pressed([moved]), others):
+                if (
+                    moved is not None
+                    and moved != event
+                    and not _leap(_pressed([event]), _pressed([moved]), others)
+                ):
                     yield (Change(index, onset, (event,), (moved,)),)
 
 
@@ -53,7 +71,12 @@ def closer_strings(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
         closer = [event.notes[0]]
         for note in event.notes[1:]:
             strings = range(closer[-1].string + 1, note.string)
-            nearer = (moved for string in strings if (moved := _at(part, note, string, top)) and abs(moved.fret - closer[-1].fret) <= _CLOSE_FRETS)
+            nearer = (
+                moved
+                for string in strings
+                if (moved := _at(part, note, string, top))
+                and abs(moved.fret - closer[-1].fret) <= _CLOSE_FRETS
+            )
             closer.append(next(nearer, note))
         return (with_notes(event, closer),)
 
@@ -64,7 +87,11 @@ def closer_strings(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 def _hangs_together(note: Note, following: Event | None) -> bool:
     """Whether a slur or a tie leads into or out of the note, so that it cannot leave its string alone."""
     after = [other for other in following.notes if other.string == note.string] if following else []
-    return note.tied or bool(note.techniques & ARRIVING) or any(other.tied or other.techniques & ARRIVING for other in after)
+    return (
+        note.tied
+        or bool(note.techniques & ARRIVING)
+        or any(other.tied or other.techniques & ARRIVING for other in after)
+    )
 
 
 def _pressed(events: Iterable[Event]) -> list[int]:
@@ -90,7 +117,11 @@ def _in_open_position(part: Part, event: Event, following: Event | None) -> Even
     notes = []
     for note in event.notes:
         places = (_at(part, note, string, _OPEN_POSITION) for string in range(1, part.tuning.strings + 1))
-        lower = note if note.fret <= _OPEN_POSITION else min((place for place in places if place), key=lambda place: place.fret, default=None)
+        lower = (
+            note
+            if note.fret <= _OPEN_POSITION
+            else min((place for place in places if place), key=lambda place: place.fret, default=None)
+        )
         if lower is None or (lower != note and _hangs_together(note, following)):
             return None
         notes.append(lower)
@@ -98,7 +129,8 @@ def _in_open_position(part: Part, event: Event, following: Event | None) -> Even
 
 
 def _at(part: Part, note: Note, string: int, top: int) -> Note | None:
-    """The note on another string; harmonics and dead notes stay where they speak, a bend needs a string that gives way."""
+    """The note on another string; harmonics and dead notes stay where they speak, a bend needs a string that
+    gives way."""
     if not 1 <= string <= part.tuning.strings or note.dead or Technique.NATURAL_HARMONIC in note.techniques:
         return None
     fret = part.tuning.open_pitch(note.string) + note.fret - part.tuning.open_pitch(string)

@@ -21,7 +21,8 @@ class _Grid:
 
 
 def _grids(metre: Metre) -> list[_Grid]:
-    """From the finest: halves of the beat, or in a metre of three eighths a beat those, then long and short; then beats."""
+    """From the finest: halves of the beat, or in a metre of three eighths a beat those, then long and short;
+    then beats."""
     beat = metre.beat_quarters
     if beat.numerator % 3:
         return [_Grid(beat / 2), _Grid(beat)]
@@ -29,9 +30,11 @@ def _grids(metre: Metre) -> list[_Grid]:
 
 
 def fewer_notes(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Sixteenths to eighths to quarters (to long and short, where three eighths are a beat), a change a beat; then half notes and one note a bar.
+    """Sixteenths to eighths to quarters (to long and short, where three eighths are a beat), a change a beat;
+    then half notes and one note a bar.
 
-    Where notes slide, also with what each leads to in its place: of a bend that became a slide the target is the tune.
+    Where notes slide, also with what each leads to in its place: of a bend that became a slide the target is
+    the tune.
     """
     written = part.bars[index]
     arrived = _arrived(written)
@@ -63,7 +66,10 @@ def _arrived(bar: Bar) -> Bar:
 def _of(written: Bar, changes: tuple[Change, ...]) -> tuple[Change, ...]:
     """The same changes, made to the bar as it is written."""
     rows = list(zip(written.onsets, written.events, strict=True))
-    return tuple(replace(change, before=tuple(event for onset, event in rows if change.start <= onset < change.stop)) for change in changes)
+    return tuple(
+        replace(change, before=tuple(event for onset, event in rows if change.start <= onset < change.stop))
+        for change in changes
+    )
 
 
 def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
@@ -74,13 +80,18 @@ def beats_alone(part: Part, index: int) -> tuple[Change, ...]:
     bar = part.bars[index]
     beat, beats = bar.metre.beat_quarters, list(beats_of(bar))
     spans = beats if len(beats) * beat >= bar.quarters else [(Fraction(0), bar.quarters)]
-    return tuple(change for start, stop in spans if (change := _thinned(bar, index, start, stop, _Grid(beat))))
+    return tuple(
+        change for start, stop in spans if (change := _thinned(bar, index, start, stop, _Grid(beat)))
+    )
 
 
 def thinned_to(part: Part, index: int, onsets: Iterable[Fraction]) -> Iterator[tuple[Change, ...]]:
     """What starts at some onsets kept: a change a beat, then the same as one for the bar."""
     bar, places = part.bars[index], tuple(onsets)
-    spans = [(start, stop, _Grid(bar.quarters, tuple(place - start for place in places))) for start, stop in beats_of(bar)]
+    spans = [
+        (start, stop, _Grid(bar.quarters, tuple(place - start for place in places)))
+        for start, stop in beats_of(bar)
+    ]
     yield tuple(change for start, stop, grid in spans if (change := _thinned(bar, index, start, stop, grid)))
     if change := _thinned(bar, index, Fraction(0), bar.quarters, _Grid(bar.quarters, places)):
         yield (change,)
@@ -99,10 +110,16 @@ def beats_of(bar: Bar, beats: int = 1) -> Iterator[tuple[Fraction, Fraction]]:
 
 def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: _Grid) -> Change | None:
     """Between two onsets, keep what stands on the grid; what is kept lasts to the next that is."""
-    inside = [(onset, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if start <= onset < stop]
+    inside = [
+        (onset, event) for onset, event in zip(bar.onsets, bar.events, strict=True) if start <= onset < stop
+    ]
     if len(inside) < 2:
         return None
-    kept = [(onset, event) for onset, event in inside if grid.holds(onset - start) or (not event.notes and onset == start)]
+    kept = [
+        (onset, event)
+        for onset, event in inside
+        if grid.holds(onset - start) or (not event.notes and onset == start)
+    ]
     kept = [entry for entry in kept if entry[1].notes] or kept
     if not kept or kept[0][0] != start:
         kept.insert(0, (start, Event(Fraction(0))))
@@ -115,7 +132,13 @@ def _thinned(bar: Bar, index: int, start: Fraction, stop: Fraction, grid: _Grid)
 def lasting(event: Event, quarters: Fraction) -> Event:
     """The event, longer; a slur into it has lost the note it came from."""
     notes = tuple(replace(without(note, ARRIVING), tied=False) for note in event.notes)
-    return replace(event, quarters=quarters, notes=notes, techniques=event.techniques if notes else frozenset(), stroke=event.stroke if notes else None)
+    return replace(
+        event,
+        quarters=quarters,
+        notes=notes,
+        techniques=event.techniques if notes else frozenset(),
+        stroke=event.stroke if notes else None,
+    )
 
 
 def onto_the_beat(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -125,8 +148,16 @@ def onto_the_beat(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     moved = False
     for at, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
         rests = not event.notes and onset % bar.metre.beat_quarters == 0
-        if rests and at + 1 < len(events) and events[at + 1].notes and event.quarters < bar.metre.beat_quarters:
-            events[at], events[at + 1] = replace(events[at + 1], quarters=event.quarters), replace(event, quarters=events[at + 1].quarters)
+        if (
+            rests
+            and at + 1 < len(events)
+            and events[at + 1].notes
+            and event.quarters < bar.metre.beat_quarters
+        ):
+            events[at], events[at + 1] = (
+                replace(events[at + 1], quarters=event.quarters),
+                replace(event, quarters=events[at + 1].quarters),
+            )
             moved = True
     if moved:
         yield whole_bar(bar, index, events)

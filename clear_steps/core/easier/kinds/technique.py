@@ -18,13 +18,25 @@ _OWN_ORNAMENTS = {
 }
 # What a whole event may lose without losing a note; let ring, accent and staccato ask little and stay.
 _SHARED_ORNAMENTS = {
-    Technique.TREMOLO, Technique.FREE_TREMOLO, Technique.TRILL, Technique.RAKE, Technique.WHAMMY_DIP, Technique.PALM_MUTE, Technique.SLAP,
-    Technique.PINCH_HARMONIC, Technique.ARTIFICIAL_HARMONIC, Technique.PICK_AND_FINGERS, Technique.PRE_BEND, Technique.SHIFT_SLIDE, Technique.GRACE,
-}  # fmt: skip
+    Technique.TREMOLO,
+    Technique.FREE_TREMOLO,
+    Technique.TRILL,
+    Technique.RAKE,
+    Technique.WHAMMY_DIP,
+    Technique.PALM_MUTE,
+    Technique.SLAP,
+    Technique.PINCH_HARMONIC,
+    Technique.ARTIFICIAL_HARMONIC,
+    Technique.PICK_AND_FINGERS,
+    Technique.PRE_BEND,
+    Technique.SHIFT_SLIDE,
+    Technique.GRACE,
+}
 
 
 def leave_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Tremolo as plain notes, pinched harmonics as plain notes; vibrato, mutes, trills and dead notes left out."""
+    """Tremolo as plain notes, pinched harmonics as plain notes; vibrato, mutes, trills and dead notes left
+    out."""
 
     def rewrite(event: Event) -> tuple[Event, ...]:
         notes = [without(note, _OWN_ORNAMENTS) for note in event.notes if not note.dead]
@@ -37,7 +49,8 @@ def leave_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def ring_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Strings need not ring on, all through the bar: ringing that comes and goes note by note is harder to keep in mind than either."""
+    """Strings need not ring on, all through the bar: ringing that comes and goes note by note is harder to
+    keep in mind than either."""
     bar = part.bars[index]
     dry = tuple(map(without_ringing, bar.events))
     if dry != bar.events:
@@ -51,7 +64,11 @@ def without_ringing(event: Event) -> Event:
 
 def picked(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """Hammer-ons, pull-offs and slides as picked notes."""
-    yield from each(part, index, lambda event: (replace(event, notes=tuple(without(note, ARRIVING) for note in event.notes)),))
+    yield from each(
+        part,
+        index,
+        lambda event: (replace(event, notes=tuple(without(note, ARRIVING) for note in event.notes)),),
+    )
 
 
 def slurred(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -68,7 +85,12 @@ def slurred(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def _slur_between(before: Event, event: Event) -> Technique | None:
-    if len(before.struck) != 1 or len(event.struck) != 1 or before.quarters > Fraction(1, 2) or before.techniques | event.techniques:
+    if (
+        len(before.struck) != 1
+        or len(event.struck) != 1
+        or before.quarters > Fraction(1, 2)
+        or before.techniques | event.techniques
+    ):
         return None
     a, b = before.struck[0], event.struck[0]
     if a.string != b.string or a.fret == b.fret or a.bend or b.bend or b.techniques or a.dead:
@@ -94,41 +116,68 @@ def bend_to_slide(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
     def rewrite(event: Event) -> tuple[Event, ...] | None:
         bent = event.struck[0] if len(event.notes) == 1 and event.struck else None
-        if bent is None or bent.bend is None or bent.bend.half_tones < 1 or bent.fret + round(bent.bend.half_tones) > part.highest_fret:
+        if (
+            bent is None
+            or bent.bend is None
+            or bent.bend.half_tones < 1
+            or bent.fret + round(bent.bend.half_tones) > part.highest_fret
+        ):
             return None
         half = event.quarters / 2
         if half < Fraction(1, 8):
             return None
-        start = _unbent(replace(event, quarters=half), [without(replace(bent, bend=None), {Technique.VIBRATO})])
+        start = _unbent(
+            replace(event, quarters=half), [without(replace(bent, bend=None), {Technique.VIBRATO})]
+        )
         arrival = plain(bent, bent.string, bent.fret + round(bent.bend.half_tones))
-        arrival = replace(arrival, techniques=frozenset({Technique.SLIDE}) | (bent.techniques & {Technique.VIBRATO}), picking=None)
+        arrival = replace(
+            arrival,
+            techniques=frozenset({Technique.SLIDE}) | (bent.techniques & {Technique.VIBRATO}),
+            picking=None,
+        )
         return (start, Event(half, (arrival,), start.techniques, free=event.free))
 
     yield from each(part, index, rewrite)
 
 
 def smaller_bend(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """Bends without their release; then bends of more than a whole tone as whole-tone bends from a higher fret."""
+    """Bends without their release; then bends of more than a whole tone as whole-tone bends from a higher
+    fret."""
 
     def held(note: Note) -> Note:
-        return replace(note, bend=replace(note.bend, released=False)) if note.bend and note.bend.released and note.bend.half_tones else note
+        return (
+            replace(note, bend=replace(note.bend, released=False))
+            if note.bend and note.bend.released and note.bend.half_tones
+            else note
+        )
 
     def nearer(note: Note) -> Note:
         if note.bend is None or note.bend.half_tones <= 2 or note.tied:
             return held(note)
         up = int(note.bend.half_tones) - 2
-        return replace(note, fret=note.fret + up, bend=Bend(note.bend.half_tones - up), finger=None) if note.fret + up <= part.highest_fret else note
+        return (
+            replace(note, fret=note.fret + up, bend=Bend(note.bend.half_tones - up), finger=None)
+            if note.fret + up <= part.highest_fret
+            else note
+        )
 
     for change in (held, nearer):
         yield from each(part, index, partial(_with_each, change))
 
 
 def whammy_to_bend(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """A dip of the whammy bar as a half-tone bend up from the fret below: it comes from under the note as well."""
+    """A dip of the whammy bar as a half-tone bend up from the fret below: it comes from under the note as
+    well."""
 
     def rewrite(event: Event) -> tuple[Event, ...] | None:
         dipped = event.struck[0] if len(event.notes) == 1 and event.struck else None
-        if Technique.WHAMMY_DIP not in event.techniques or dipped is None or dipped.bend or dipped.dead or dipped.fret < 2:
+        if (
+            Technique.WHAMMY_DIP not in event.techniques
+            or dipped is None
+            or dipped.bend
+            or dipped.dead
+            or dipped.fret < 2
+        ):
             return None
         bent = replace(without(dipped, ARRIVING), fret=dipped.fret - 1, bend=Bend(Fraction(1)), finger=None)
         return (replace(event, notes=(bent,), techniques=event.techniques - {Technique.WHAMMY_DIP}),)
@@ -142,7 +191,11 @@ def _with_each(change: Callable[[Note], Note], event: Event) -> tuple[Event, ...
 
 def _unbent(event: Event, notes: list[Note]) -> Event:
     lighter = with_notes(event, notes)
-    return lighter if any(note.bend for note in notes) else replace(lighter, techniques=event.techniques - {Technique.PRE_BEND, Technique.UNISON_BEND})
+    return (
+        lighter
+        if any(note.bend for note in notes)
+        else replace(lighter, techniques=event.techniques - {Technique.PRE_BEND, Technique.UNISON_BEND})
+    )
 
 
 def harmonic_to_plain(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -157,7 +210,12 @@ def harmonic_to_plain(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
         return plain(note, note.string, fret)
 
     def rewrite(event: Event) -> tuple[Event, ...]:
-        return (replace(with_notes(event, map(plainer, event.notes)), techniques=event.techniques - {Technique.TOUCHED_HARMONIC}),)
+        return (
+            replace(
+                with_notes(event, map(plainer, event.notes)),
+                techniques=event.techniques - {Technique.TOUCHED_HARMONIC},
+            ),
+        )
 
     yield from each(part, index, rewrite)
 

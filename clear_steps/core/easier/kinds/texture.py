@@ -11,17 +11,36 @@ from clear_steps.core.score import Event, Note, Part
 
 # Open shapes by name, frets from the 6th string to the 1st, in standard tuning (common practice, no source).
 OPEN_SHAPES = {
-    "E": "022100", "Em": "022000", "A": "x02220", "Am": "x02210", "D": "xx0232", "Dm": "xx0231", "G": "320003", "C": "x32010",
-    "A7": "x02020", "D7": "xx0212", "E7": "020100", "G7": "320001", "C7": "x32310", "B7": "x21202", "Am7": "x02010", "Em7": "022030", "Dm7": "xx0211",
-}  # fmt: skip
+    "E": "022100",
+    "Em": "022000",
+    "A": "x02220",
+    "Am": "x02210",
+    "D": "xx0232",
+    "Dm": "xx0231",
+    "G": "320003",
+    "C": "x32010",
+    "A7": "x02020",
+    "D7": "xx0212",
+    "E7": "020100",
+    "G7": "320001",
+    "C7": "x32310",
+    "B7": "x21202",
+    "Am7": "x02010",
+    "Em7": "022030",
+    "Dm7": "xx0211",
+}
 
-_MUDDY_BELOW = 48  # MIDI: notes under the C below middle C sound muddy when they lie close (common practice, no source)
+_MUDDY_BELOW = (
+    48  # MIDI: notes under the C below middle C sound muddy when they lie close (common practice, no source)
+)
 _CLEAR_APART = 7  # half tones: a fifth sounds clear
 
 
 def optional_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """Notes marked optional go first."""
-    yield from each(part, index, lambda event: (with_notes(event, [note for note in event.notes if not note.optional]),))
+    yield from each(
+        part, index, lambda event: (with_notes(event, [note for note in event.notes if not note.optional]),)
+    )
 
 
 def bass_and_top(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -38,7 +57,11 @@ def bass_and_top(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 def upper_two(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """Of three notes or more, the two highest: more of the chord than its top note, for a finger or two."""
-    yield from each(part, index, lambda event: (with_notes(event, _by_pitch(part, event)[-2:]),) if len(event.notes) > 2 else None)
+    yield from each(
+        part,
+        index,
+        lambda event: (with_notes(event, _by_pitch(part, event)[-2:]),) if len(event.notes) > 2 else None,
+    )
 
 
 def muddy_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -55,7 +78,11 @@ def muddy_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 def top_only(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """The top note of a chord alone."""
-    yield from each(part, index, lambda event: (with_notes(event, _by_pitch(part, event)[-1:]),) if len(event.notes) > 1 else None)
+    yield from each(
+        part,
+        index,
+        lambda event: (with_notes(event, _by_pitch(part, event)[-1:]),) if len(event.notes) > 1 else None,
+    )
 
 
 def power_to_root(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
@@ -97,10 +124,19 @@ def _open_shape(part: Part, event: Event) -> list[Note] | None:
     for frets in OPEN_SHAPES.values():
         if part.tuning.strings != len(frets):
             return None
-        shape = [plain(ordered[0], len(frets) - at, int(fret)) for at, fret in enumerate(frets) if fret != "x"]
+        shape = [
+            plain(ordered[0], len(frets) - at, int(fret)) for at, fret in enumerate(frets) if fret != "x"
+        ]
         shape.sort(key=part.pitch_of)
-        if _classes(part, shape) == _classes(part, ordered) and (part.pitch_of(shape[0]) - part.pitch_of(ordered[0])) % 12 == 0:
-            return shape if {(n.string, n.fret) for n in shape} != {(n.string, n.fret) for n in ordered} else None
+        if (
+            _classes(part, shape) == _classes(part, ordered)
+            and (part.pitch_of(shape[0]) - part.pitch_of(ordered[0])) % 12 == 0
+        ):
+            return (
+                shape
+                if {(n.string, n.fret) for n in shape} != {(n.string, n.fret) for n in ordered}
+                else None
+            )
     return None
 
 
@@ -111,5 +147,7 @@ def _upper_three(part: Part, event: Event) -> list[Note] | None:
 def _root_and_fifth(part: Part, event: Event) -> list[Note] | None:
     ordered = _by_pitch(part, event)
     root = ordered[0]
-    fifth = next((note for note in ordered[1:] if (part.pitch_of(note) - part.pitch_of(root)) % 12 == 7), None)
+    fifth = next(
+        (note for note in ordered[1:] if (part.pitch_of(note) - part.pitch_of(root)) % 12 == 7), None
+    )
     return [replace(root), fifth] if fifth else None

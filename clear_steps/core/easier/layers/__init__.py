@@ -1,4 +1,5 @@
-"""Layers of a song, each a way to write the whole part: one line, chords to strum, or two of them together."""
+"""Layers of a song, each a way to write the whole part: one line, chords to strum, or two of them
+together."""
 
 from collections.abc import Callable
 from dataclasses import dataclass
@@ -7,7 +8,13 @@ from fractions import Fraction
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.layers.chords import chord_name, strum, weights_between, written_chord
 from clear_steps.core.easier.layers.lines import Bars, bass, melody
-from clear_steps.core.easier.layers.together import bass_and_chords, carries_the_tune, melody_and_bass, melody_and_chords, one_part_of_two
+from clear_steps.core.easier.layers.together import (
+    bass_and_chords,
+    carries_the_tune,
+    melody_and_bass,
+    melody_and_chords,
+    one_part_of_two,
+)
 from clear_steps.core.score import Part, Song
 
 
@@ -22,7 +29,11 @@ class Layer:
     def changes(self, song: Song, part: Part) -> tuple[Change, ...]:
         """The changes that make it, one a bar; raises InvalidValueError where the layer cannot be had."""
         written = enumerate(zip(part.bars, self.bars(song, part), strict=True))
-        return tuple(Change(index, Fraction(0), bar.events, events) for index, (bar, events) in written if events != bar.events)
+        return tuple(
+            Change(index, Fraction(0), bar.events, events)
+            for index, (bar, events) in written
+            if events != bar.events
+        )
 
 
 LAYERS: dict[str, Layer] = {
@@ -35,4 +46,14 @@ LAYERS: dict[str, Layer] = {
     "one guitar": Layer("one-guitar", "the guitars as one part", one_part_of_two),
 }
 
-__all__ = ["LAYERS", "Layer", "bass", "carries_the_tune", "chord_name", "melody", "strum", "weights_between", "written_chord"]
+__all__ = [
+    "LAYERS",
+    "Layer",
+    "bass",
+    "carries_the_tune",
+    "chord_name",
+    "melody",
+    "strum",
+    "weights_between",
+    "written_chord",
+]

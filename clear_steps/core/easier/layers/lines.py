@@ -14,7 +14,8 @@ Bars = tuple[tuple[Event, ...], ...]
 
 
 def melody(_song: Song, part: Part) -> Bars:
-    """The top voice alone; where a bass moves under it, the bass strings are left out, else a line keeps all its strings."""
+    """The top voice alone; where a bass moves under it, the bass strings are left out, else a line keeps all
+    its strings."""
     return _line(part, lambda bar, event: _top(part, event, _has_two_voices(bar)))
 
 
@@ -30,7 +31,11 @@ def _line(part: Part, choose: Callable[[Bar, Event], list[Note]]) -> Bars:
 def _has_two_voices(bar: Bar) -> bool:
     """A bass that rings under an upper voice, or is struck together with one some strings away."""
     together = any(
-        any(note.string >= BASS_STRING and other.string < BASS_STRING and note.string - other.string >= 2 for note in event.notes for other in event.notes)
+        any(
+            note.string >= BASS_STRING and other.string < BASS_STRING and note.string - other.string >= 2
+            for note in event.notes
+            for other in event.notes
+        )
         and len(event.notes) <= _MOST_VOICES
         for event in bar.events
     )

@@ -46,7 +46,8 @@ def bass_and_chords(song: Song, part: Part) -> Bars:
 
 
 def one_part_of_two(song: Song, part: Part) -> Bars:
-    """The line of the guitar that carries the tune with the outer notes of the others; raises InvalidValueError for another guitar."""
+    """The line of the guitar that carries the tune with the outer notes of the others; raises
+    InvalidValueError for another guitar."""
     if len(song.parts) < 2:
         raise InvalidValueError("guitars", len(song.parts), "two or more, to be played as one")
     carrier = carries_the_tune(song)
@@ -54,7 +55,11 @@ def one_part_of_two(song: Song, part: Part) -> Bars:
         raise InvalidValueError("part", part.name, f"{carrier.name}, which carries the tune")
     bars = []
     for index, bar in enumerate(part.bars):
-        others = [(other, other.bars[index]) for other in song.parts if other is not carrier and index < len(other.bars)]
+        others = [
+            (other, other.bars[index])
+            for other in song.parts
+            if other is not carrier and index < len(other.bars)
+        ]
         bars.append(_timed_out(bar, _with_others(part, bar, others)))
     return tuple(bars)
 
@@ -69,16 +74,24 @@ def carries_the_tune(song: Song) -> Part:
 
 
 def _tunefulness(part: Part) -> float:
-    """Mean top pitch in half tones, and a half tone for every per cent of onsets that move by a step or a small leap and stand alone."""
-    tops = [(max(part.pitch_of(note) for note in event.struck), len(event.struck)) for _, _, event in part.events() if event.struck]
+    """Mean top pitch in half tones, and a half tone for every per cent of onsets that move by a step or a
+    small leap and stand alone."""
+    tops = [
+        (max(part.pitch_of(note) for note in event.struck), len(event.struck))
+        for _, _, event in part.events()
+        if event.struck
+    ]
     if not tops:
         return 0.0
     moving = sum(0 < abs(b[0] - a[0]) <= 7 and b[1] == 1 for a, b in itertools.pairwise(tops))
     return sum(top for top, _ in tops) / len(tops) + 50.0 * moving / len(tops)
 
 
-def _merged(part: Part, first: Bars, second: Bars, put: Callable[[bool, Event | None, Event | None], Event | None]) -> Bars:
-    """Two layers on the onsets of both; `put` makes one event of what starts together, told whether a half bar begins there."""
+def _merged(
+    part: Part, first: Bars, second: Bars, put: Callable[[bool, Event | None, Event | None], Event | None]
+) -> Bars:
+    """Two layers on the onsets of both; `put` makes one event of what starts together, told whether a half
+    bar begins there."""
     bars = []
     for bar, above, below in zip(part.bars, first, second, strict=True):
         a, b, half = _timed(above), _timed(below), bar.quarters / half_bars(bar)
@@ -112,12 +125,18 @@ def _both(upper: Event | None, lower: Event | None) -> Event | None:
 
 
 def _with_shape(chord: Event, line: Event | None, beside: Callable[[Note, Note], bool]) -> Event:
-    """A chord as struck with a note of the line: what of its shape lies beside the note and within reach of it."""
+    """A chord as struck with a note of the line: what of its shape lies beside the note and within reach of
+    it."""
     own = line.notes[0] if line and line.notes else None
     if line is None or own is None:
         return chord
     held = [note for note in chord.notes if beside(own, note) and _within_reach(own, note)]
-    return replace(line, notes=tuple(sorted([own, *held], key=lambda note: note.string)), stroke=chord.stroke if held else None, chord=chord.chord)
+    return replace(
+        line,
+        notes=tuple(sorted([own, *held], key=lambda note: note.string)),
+        stroke=chord.stroke if held else None,
+        chord=chord.chord,
+    )
 
 
 def _within_reach(own: Note, note: Note) -> bool:
@@ -125,8 +144,12 @@ def _within_reach(own: Note, note: Note) -> bool:
 
 
 def _with_others(part: Part, bar: Bar, others: Sequence[tuple[Part, Bar]]) -> Timed:
-    """The bar's own line with a note of the other parts on each beat where one hand holds both; where only they strike, it is played alone."""
-    line = {onset: with_notes(event, _tune_of(part, event)) for onset, event in zip(bar.onsets, bar.events, strict=True)}
+    """The bar's own line with a note of the other parts on each beat where one hand holds both; where only
+    they strike, it is played alone."""
+    line = {
+        onset: with_notes(event, _tune_of(part, event))
+        for onset, event in zip(bar.onsets, bar.events, strict=True)
+    }
     for onset, pitch in _outer_notes(part, bar, others).items():
         event = line.get(onset, Event(Fraction(0)))
         if added := _beside(part, event.notes, pitch):
@@ -140,7 +163,8 @@ def _tune_of(part: Part, event: Event) -> list[Note]:
 
 
 def _outer_notes(part: Part, bar: Bar, others: Sequence[tuple[Part, Bar]]) -> dict[Fraction, int]:
-    """What the other parts put to a bar's line on each beat: the lowest pitch of those that lie under it, the highest of those over it."""
+    """What the other parts put to a bar's line on each beat: the lowest pitch of those that lie under it, the
+    highest of those over it."""
     own = _mean_pitch(part, bar)
     found: dict[Fraction, int] = {}
     for other, beside in others:
@@ -158,13 +182,20 @@ def _mean_pitch(part: Part, bar: Bar) -> float:
 
 
 def _beside(part: Part, line: Sequence[Note], pitch: int) -> Note | None:
-    """A place for a pitch, or for the same an octave nearer, within reach of the line's note and on the side where it sounds; the nearest."""
+    """A place for a pitch, or for the same an octave nearer, within reach of the line's note and on the side
+    where it sounds; the nearest."""
     own = line[0] if line else None
     nearer = 12 if own and part.pitch_of(own) > pitch else -12
     for midi in (pitch, pitch + nearer):
         notes = [Note(spot.string, spot.fret) for spot in places_of(midi, part.tuning, part.capo)]
         if own:
-            notes = [note for note in notes if _within_reach(own, note) and (note.string - own.string) * (part.pitch_of(own) - midi) > 0]
+            notes = [
+                note
+                for note in notes
+                if _within_reach(own, note) and (note.string - own.string) * (part.pitch_of(own) - midi) > 0
+            ]
         if notes:
-            return min(notes, key=lambda note: (abs(note.fret - own.fret) if own and note.fret else 0, note.fret))
+            return min(
+                notes, key=lambda note: (abs(note.fret - own.fret) if own and note.fret else 0, note.fret)
+            )
     return None

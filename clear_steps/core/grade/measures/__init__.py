@@ -33,7 +33,12 @@ _ROWS = (
     Measure("speed", "notes per second, fretting and picking hand apart", speed),
     Measure("technique", "bends, slides, taps and the like, and how often", technique, of_the_score=True),
     Measure("shapes", "how hard a grip is to set, and how often it changes", shapes),
-    Measure("picking", "what the picking hand must find: strings skipped, far strings at once", picking, of_the_score=True),
+    Measure(
+        "picking",
+        "what the picking hand must find: strings skipped, far strings at once",
+        picking,
+        of_the_score=True,
+    ),
     Measure("damping", "strings that would ring and must not", damping, of_the_score=True),
     Measure("rhythm", "syncopation, tuplets, odd or changing metre", rhythm, of_the_score=True),
     Measure("independence", "re-fretting one voice while another rings on", independence),

@@ -15,7 +15,9 @@ def damping(bar: PlayedBar, ladder: Ladder) -> Finding:
     damped: list[tuple[Fraction, tuple[int, ...]]] = []
     before: Event | None = None
     for onset, event in zip(bar.bar.onsets, bar.bar.events, strict=True):
-        if Technique.STACCATO in event.techniques or (before and before.notes and event.notes and all(note.dead for note in event.notes)):
+        if Technique.STACCATO in event.techniques or (
+            before and before.notes and event.notes and all(note.dead for note in event.notes)
+        ):
             damped.append((onset, tuple(note.string for note in event.notes)))
         elif before and not event.notes and any(note.fret == 0 and not note.dead for note in before.notes):
             damped.append((onset, tuple(note.string for note in before.notes)))
@@ -24,6 +26,8 @@ def damping(bar: PlayedBar, ladder: Ladder) -> Finding:
         return nothing(UNIT)
     rate = len(damped) / bar.seconds
     onset, strings = damped[0]
-    times = "once" if len(damped) == 1 else "twice" if len(damped) == 2 else f"{number_words(len(damped))} times"
+    times = (
+        "once" if len(damped) == 1 else "twice" if len(damped) == 2 else f"{number_words(len(damped))} times"
+    )
     evidence = f"Sounding strings are stopped {times}, first at {bar.beat_words(onset)}."
     return Finding(ladder.curves["damping"].step(rate), rate, UNIT, Place(onset, strings), evidence)

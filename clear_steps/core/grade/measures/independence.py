@@ -24,17 +24,23 @@ def independence(bar: PlayedBar, ladder: Ladder) -> Finding:
     count = "One note is" if len(counted) == 1 else f"{number_words(len(counted)).capitalize()} notes are"
     where = f"{bar.beat_words(first.onset)} on the {string_words(first.strings)}"
     evidence = f"{count} re-fretted while another voice rings on, the first at {where}."
-    return Finding(ladder.curves["independence"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence)
+    return Finding(
+        ladder.curves["independence"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence
+    )
 
 
 def _counted(bar: PlayedBar) -> list[Moment]:
-    if not bar.two_voices and all(moment.grip is None or len(moment.grip.presses) == 1 for moment in bar.moments):
+    if not bar.two_voices and all(
+        moment.grip is None or len(moment.grip.presses) == 1 for moment in bar.moments
+    ):
         return []  # a line of single notes
     frets: dict[int, int] = {}
     counted = []
     for moment in bar.moments:
         struck = moment.sounding.struck
-        changed = [note for note in struck if frets.get(note.string, note.fret) != note.fret and is_fretted(note)]
+        changed = [
+            note for note in struck if frets.get(note.string, note.fret) != note.fret and is_fretted(note)
+        ]
         if changed and (_holds_another(moment) or _upper_off_the_beat(bar, moment, changed)):
             counted.append(moment)
         for note in struck:
@@ -43,7 +49,9 @@ def _counted(bar: PlayedBar) -> list[Moment]:
 
 
 def _holds_another(moment: Moment) -> bool:
-    return moment.grip is not None and any(spot.string not in moment.strings for _, spot in moment.grip.presses)
+    return moment.grip is not None and any(
+        spot.string not in moment.strings for _, spot in moment.grip.presses
+    )
 
 
 def _upper_off_the_beat(bar: PlayedBar, moment: Moment, changed: list[Note]) -> bool:

@@ -19,10 +19,17 @@ def picking(bar: PlayedBar, ladder: Ladder) -> Finding:
     rate = len(skips) * (_FINGER_SHARE if plucked else 1.0) / bar.seconds
     first = skips[0]
     count = "One string skip" if len(skips) == 1 else f"{number_words(len(skips)).capitalize()} string skips"
-    evidence = f"{count} in the bar, the first to {bar.beat_words(first.onset)} on the {string_words(first.strings)}."
+    evidence = (
+        f"{count} in the bar, the first to {bar.beat_words(first.onset)} on the"
+        f" {string_words(first.strings)}."
+    )
     if bar.picking is Picking.PICK and _gaps(bar):
-        evidence += " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
-    return Finding(ladder.curves["picking"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence)
+        evidence += (
+            " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
+        )
+    return Finding(
+        ladder.curves["picking"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence
+    )
 
 
 def _skips(bar: PlayedBar) -> list[Moment]:
@@ -33,7 +40,12 @@ def _skips(bar: PlayedBar) -> list[Moment]:
         if not moment.sounding.picked:
             continue
         strings = moment.sounding.strings
-        if before and len(strings) == 1 and abs(strings[0] - before[0]) >= _FAR and all(abs(strings[0] - string) >= _FAR for string in before[1:]):
+        if (
+            before
+            and len(strings) == 1
+            and abs(strings[0] - before[0]) >= _FAR
+            and all(abs(strings[0] - string) >= _FAR for string in before[1:])
+        ):
             skips.append(moment)
         before = strings
     return skips
@@ -41,4 +53,9 @@ def _skips(bar: PlayedBar) -> list[Moment]:
 
 def _gaps(bar: PlayedBar) -> list[Moment]:
     """Strings struck at once with others between them left out."""
-    return [m for m in bar.moments if len(m.sounding.strings) > 1 and any(a - b >= _FAR for a, b in zip(m.strings, m.strings[1:], strict=False))]
+    return [
+        m
+        for m in bar.moments
+        if len(m.sounding.strings) > 1
+        and any(a - b >= _FAR for a, b in zip(m.strings, m.strings[1:], strict=False))
+    ]

@@ -23,11 +23,18 @@ def rhythm(bar: PlayedBar, ladder: Ladder) -> Finding:
     if not bar.moments or any(moment.event.free for moment in bar.moments):
         return nothing(UNIT)
     stop = bar.in_metre(bar.bar.quarters)
-    found = [(syncopation(tuple(bar.in_metre(moment.onset) for moment in voice), bar.bar.metre, stop), voice) for voice in _voices(bar)]
+    found = [
+        (syncopation(tuple(bar.in_metre(moment.onset) for moment in voice), bar.bar.metre, stop), voice)
+        for voice in _voices(bar)
+    ]
     (amount, place), voice = max(found, key=lambda entry: entry[0][0])
     worst = place - bar.starts_at
     step = ladder.curves["rhythm"].step(amount)
-    words = [f"notes off the beat hold over it, most at {bar.beat_words(worst)} (syncopation {amount})"] if amount else []
+    words = (
+        [f"notes off the beat hold over it, most at {bar.beat_words(worst)} (syncopation {amount})"]
+        if amount
+        else []
+    )
     for least, word in _others(bar):
         step = max(step, least)
         words.append(word)
@@ -43,7 +50,9 @@ def _others(bar: PlayedBar) -> list[tuple[float, str]]:
     others = []
     if thirds:
         mixed = len(thirds) < len([event for event in bar.bar.events if event.notes])
-        others.append((_MIXED_STEP if mixed else _TRIPLETS_STEP, "tuplets among straight notes" if mixed else "tuplets"))
+        others.append(
+            (_MIXED_STEP if mixed else _TRIPLETS_STEP, "tuplets among straight notes" if mixed else "tuplets")
+        )
     if bar.bar.metre.beats not in _USUAL_BEATS:
         others.append((_METRE_STEP, f"an odd bar of {bar.bar.metre}"))
     elif bar.metre_changed:
@@ -62,8 +71,11 @@ def _voices(bar: PlayedBar) -> list[list[Moment]]:
 
 
 @lru_cache(maxsize=1024)
-def syncopation(onsets: tuple[Fraction, ...], metre: Metre, stop: Fraction | None = None) -> tuple[int, Fraction]:
-    """The sum over a bar that ends at `stop` (else with its metre), and the onset that adds most; thirds of a beat lie off these levels and add nothing."""
+def syncopation(
+    onsets: tuple[Fraction, ...], metre: Metre, stop: Fraction | None = None
+) -> tuple[int, Fraction]:
+    """The sum over a bar that ends at `stop` (else with its metre), and the onset that adds most; thirds of a
+    beat lie off these levels and add nothing."""
     total, most, worst = 0, 0, onsets[0]
     for onset, following in zip(onsets, [*onsets[1:], metre.quarters if stop is None else stop], strict=True):
         if onset.denominator % 3 == 0:

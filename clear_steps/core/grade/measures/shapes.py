@@ -35,7 +35,11 @@ def shapes(bar: PlayedBar, ladder: Ladder) -> Finding:
             worst = (step, rate, moment)
         held = held | spots if grown else spots
     if worst is None:
-        return Finding(_CHEAP_STEP, 0.0, UNIT, None, "One shape, held or merely moved along.") if found_any else nothing(UNIT)
+        return (
+            Finding(_CHEAP_STEP, 0.0, UNIT, None, "One shape, held or merely moved along.")
+            if found_any
+            else nothing(UNIT)
+        )
     step, rate, moment = worst
     return Finding(step, rate, UNIT, Place(moment.onset, moment.strings), _evidence(bar, moment, rate))
 
@@ -49,11 +53,16 @@ def _chord_spots(moment: Moment) -> frozenset[Spot]:
 
 
 def _goes_with(held: frozenset[Spot], spots: frozenset[Spot], moment: Moment) -> bool:
-    """Whether the hand can keep what it holds: no string is lifted or stopped elsewhere, nothing lies far off."""
+    """Whether the hand can keep what it holds: no string is lifted or stopped elsewhere, nothing lies far
+    off."""
     frets = {spot.string: spot.fret for spot in held}
     opened = {note.string for note in moment.sounding.struck if note.fret == 0}
     every = [spot.fret for spot in held | spots]
-    return not opened & set(frets) and all(frets.get(spot.string, spot.fret) == spot.fret for spot in spots) and max(every) - min(every) <= _HOLDABLE_FRETS
+    return (
+        not opened & set(frets)
+        and all(frets.get(spot.string, spot.fret) == spot.fret for spot in spots)
+        and max(every) - min(every) <= _HOLDABLE_FRETS
+    )
 
 
 def _held_before(moment: Moment) -> frozenset[Spot]:
@@ -65,7 +74,9 @@ def _moved(before: frozenset[Spot], spots: frozenset[Spot]) -> bool:
     if not before:
         return False
     low_before, low = min(spot.fret for spot in before), min(spot.fret for spot in spots)
-    return len(spots) > 1 and {(s.string, s.fret - low_before) for s in before} == {(s.string, s.fret - low) for s in spots}
+    return len(spots) > 1 and {(s.string, s.fret - low_before) for s in before} == {
+        (s.string, s.fret - low) for s in spots
+    }
 
 
 def _evidence(bar: PlayedBar, moment: Moment, rate: float) -> str:
@@ -81,5 +92,8 @@ def _grip_words(grip: Grip) -> str:
     if grip.barre_strings >= FULL_BARRE_STRINGS:
         return f"a full barre at fret {grip.barre_fret}, {count} in all,"
     if grip.barre_strings:
-        return f"a barre over {number_words(grip.barre_strings)} strings at fret {grip.barre_fret}, {count} in all,"
+        return (
+            f"a barre over {number_words(grip.barre_strings)} strings at fret {grip.barre_fret}, {count} in"
+            " all,"
+        )
     return count

@@ -12,7 +12,9 @@ _MORE_SHIFTS = 0.3  # leaping at every note is harder than once
 
 def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The load of the worst move of either hand, with a share of all the others."""
-    moves: list[tuple[Move | TapMove, Moment]] = [(moment.move, moment) for moment in bar.moments if moment.move and moment.move.way.distance_mm > 0]
+    moves: list[tuple[Move | TapMove, Moment]] = [
+        (moment.move, moment) for moment in bar.moments if moment.move and moment.move.way.distance_mm > 0
+    ]
     moves += [(moment.tap_move, moment) for moment in bar.moments if moment.tap_move]
     if not moves:
         return nothing(UNIT)
@@ -24,7 +26,8 @@ def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     more = f"; {number_words(len(moves))} moves in the bar" if len(moves) > 1 else ""
     way = move if isinstance(move, TapMove) else move.way
     evidence = (
-        f"At {bar.beat_words(moment.onset)} {_who(move, moment)}, {way.distance_mm:.0f} mm in {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
+        f"At {bar.beat_words(moment.onset)} {_who(move, moment)}, {way.distance_mm:.0f} mm in"
+        f" {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
     )
     return Finding(step, move.load, UNIT, Place(moment.onset, moment.strings), evidence)
 
@@ -37,7 +40,10 @@ def _who(move: Move | TapMove, moment: Moment) -> str:
         finger, start, stop = move.way.jump
         return f"the {finger_words((finger,))} jumps from the {_fret(start)} to the {_fret(stop)} fret"
     position = moment.grip.position if moment.grip else 1
-    return f"the hand moves from the {_fret(max(move.way.before.position, 1))} to the {_fret(max(position, 1))} fret"
+    return (
+        f"the hand moves from the {_fret(max(move.way.before.position, 1))} to the {_fret(max(position, 1))}"
+        " fret"
+    )
 
 
 def _fret(fret: int) -> str:

@@ -15,7 +15,11 @@ _Actions = list[tuple[Moment, float]]
 def speed(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The busier hand over its busiest beat."""
     hands = (("fretting", _fretting(bar), "fretting hand"), ("picking", _picking(bar), "picking hand"))
-    found = [(ladder.curves[f"{hand}_speed"].step(rate), rate, moment, words) for hand, actions, words in hands for rate, moment in _busiest(actions, bar)]
+    found = [
+        (ladder.curves[f"{hand}_speed"].step(rate), rate, moment, words)
+        for hand, actions, words in hands
+        for rate, moment in _busiest(actions, bar)
+    ]
     if not found:
         return nothing(UNIT)
     step, rate, moment, words = max(found, key=lambda entry: entry[0])

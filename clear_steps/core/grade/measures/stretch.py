@@ -1,4 +1,5 @@
-"""Stretch: the widest grip, reach from one note to the next, or spread within a moment, against the comfortable span."""
+"""Stretch: the widest grip, reach from one note to the next, or spread within a moment, against the
+comfortable span."""
 
 from collections.abc import Callable, Iterable
 from functools import partial
@@ -14,7 +15,8 @@ UNIT = "mm"
 
 
 class _Reach(NamedTuple):
-    """Along the neck, in mm: as it counts, and as it is; the words for it, but for the mm, from those for its beat."""
+    """Along the neck, in mm: as it counts, and as it is; the words for it, but for the mm, from those for its
+    beat."""
 
     counted_mm: float
     mm: float
@@ -30,8 +32,17 @@ def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
         return nothing(UNIT)
     moment = worst.moment
     time = "" if worst.seconds is None else f", in {worst.seconds:.2f} s"
-    evidence = f"{worst.words(bar.beat_words(moment.onset))}: {worst.mm:.0f} mm of a comfortable {bar.span_mm:.0f}{time}."
-    return Finding(ladder.curves["stretch"].step(worst.counted_mm / bar.span_mm), worst.mm, UNIT, Place(moment.onset, moment.strings), evidence)
+    evidence = (
+        f"{worst.words(bar.beat_words(moment.onset))}: {worst.mm:.0f} mm of a comfortable"
+        f" {bar.span_mm:.0f}{time}."
+    )
+    return Finding(
+        ladder.curves["stretch"].step(worst.counted_mm / bar.span_mm),
+        worst.mm,
+        UNIT,
+        Place(moment.onset, moment.strings),
+        evidence,
+    )
 
 
 def _worst(moments: Iterable[Moment]) -> _Reach | None:
@@ -59,7 +70,11 @@ def _held(grip: Grip, beat: str) -> str:
 
 def _passing(move: Move, beat: str) -> str:
     low, high = move.way.reach_frets
-    hand = f"while the hand moves {move.way.distance_mm:.0f} mm" if move.way.distance_mm else "without moving the hand"
+    hand = (
+        f"while the hand moves {move.way.distance_mm:.0f} mm"
+        if move.way.distance_mm
+        else "without moving the hand"
+    )
     return f"Into {beat} the fingers reach from fret {low} to fret {high} {hand}"
 
 

@@ -25,18 +25,32 @@ class _Named:
 
 
 def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """The highest of Step + 0.5 log2(1 + demands per second that are at least as hard), + 0.2 for each further kind.
+    """The highest of Step + 0.5 log2(1 + demands per second that are at least as hard), + 0.2 for each
+    further kind.
 
     Easy demands, however many, do not make a hard one harder: a bend among palm-muted notes is one bend.
     """
-    used = [(row, string, moment) for moment in bar.moments for row, string in _demands(moment, ladder) if row.step > 0]
+    used = [
+        (row, string, moment)
+        for moment in bar.moments
+        for row, string in _demands(moment, ladder)
+        if row.step > 0
+    ]
     if not used:
         return nothing(UNIT)
     counts = Counter(row for row, _, _ in used)
     rate = len(used) / bar.seconds
     hardest, string, moment = max(used, key=lambda entry: entry[0].step)
-    step = max(row.step + _RATE_WEIGHT * log2(1 + _as_hard(counts, row) / bar.seconds) for row in counts) + _KIND_WEIGHT * (len(counts) - 1)
-    return Finding(min(step, HARDEST_STEP), rate, UNIT, Place(moment.onset, (string,)), _evidence(bar, moment, string, hardest, counts))
+    step = max(
+        row.step + _RATE_WEIGHT * log2(1 + _as_hard(counts, row) / bar.seconds) for row in counts
+    ) + _KIND_WEIGHT * (len(counts) - 1)
+    return Finding(
+        min(step, HARDEST_STEP),
+        rate,
+        UNIT,
+        Place(moment.onset, (string,)),
+        _evidence(bar, moment, string, hardest, counts),
+    )
 
 
 def _as_hard(counts: Counter[_Named], least: _Named) -> int:
@@ -56,11 +70,16 @@ def _evidence(bar: PlayedBar, moment: Moment, string: int, hardest: _Named, coun
     every = listed[0] if len(listed) == 1 else f"{', '.join(listed[:-1])} and {listed[-1]}"
     if len(counts) == 1:
         first = "first " if counts[hardest] > 1 else ""
-        return f"{every.capitalize()}, {first}at {bar.beat_words(moment.onset)} on the {string_words((string,))}."
+        return (
+            f"{every.capitalize()}, {first}at {bar.beat_words(moment.onset)} on the"
+            f" {string_words((string,))}."
+        )
     where = f"at {bar.beat_words(moment.onset)} on the {string_words((string,))}"
     return f"{every.capitalize()}; the hardest is the {hardest.name} {where}."
 
 
 def _counted(row: _Named, count: int) -> str:
-    single = row.plural.replace("notes ", "note ", 1) if row.plural.startswith("notes ") else row.name  # one note with vibrato
+    single = (
+        row.plural.replace("notes ", "note ", 1) if row.plural.startswith("notes ") else row.name
+    )  # one note with vibrato
     return f"{number_words(count)} {single if count == 1 else row.plural}"

@@ -8,7 +8,11 @@ down_revision = None
 
 
 def upgrade() -> None:
-    op.create_table("songs", sa.Column("id", sa.Integer, primary_key=True), sa.Column("created_at", sa.DateTime, nullable=False))
+    op.create_table(
+        "songs",
+        sa.Column("id", sa.Integer, primary_key=True),
+        sa.Column("created_at", sa.DateTime, nullable=False),
+    )
     op.create_table(
         "revisions",
         sa.Column("id", sa.Integer, primary_key=True),

@@ -1,4 +1,5 @@
-"""Students with limits in place of players, every save of one kept; groups; for whom a version was written."""
+"""Students with limits in place of players, every save of one kept; groups; for whom a version was
+written."""
 
 import json
 
@@ -13,7 +14,11 @@ def upgrade() -> None:
     _owned("students", "student_revisions")
     _players_to_students()
     op.drop_table("players")
-    _owned("groups", "group_revisions", sa.Column("song_id", sa.Integer, sa.ForeignKey("songs.id"), nullable=False, index=True))
+    _owned(
+        "groups",
+        "group_revisions",
+        sa.Column("song_id", sa.Integer, sa.ForeignKey("songs.id"), nullable=False, index=True),
+    )
     op.execute("ALTER TABLE ladder_revisions RENAME COLUMN ladder_id TO owner_id")
     with op.batch_alter_table("versions") as table:
         table.add_column(sa.Column("student", sa.String, nullable=False, server_default=""))
@@ -21,7 +26,12 @@ def upgrade() -> None:
 
 
 def _owned(owners: str, revisions: str, *columns: sa.Column[int]) -> None:
-    op.create_table(owners, sa.Column("id", sa.Integer, primary_key=True), *columns, sa.Column("created_at", sa.DateTime, nullable=False))
+    op.create_table(
+        owners,
+        sa.Column("id", sa.Integer, primary_key=True),
+        *columns,
+        sa.Column("created_at", sa.DateTime, nullable=False),
+    )
     op.create_table(
         revisions,
         sa.Column("id", sa.Integer, primary_key=True),
@@ -35,12 +45,19 @@ def _owned(owners: str, revisions: str, *columns: sa.Column[int]) -> None:
 
 def _players_to_students() -> None:
     connection = op.get_bind()
-    for row in connection.execute(sa.text("SELECT id, name, span_mm, little_finger, thumb_over FROM players")).all():
+    for row in connection.execute(
+        sa.text("SELECT id, name, span_mm, little_finger, thumb_over FROM players")
+    ).all():
         habits = {"little_finger": row.little_finger, "thumb_over": bool(row.thumb_over)}
         content = json.dumps({"name": row.name, "player": {"span_mm": row.span_mm, "habits": habits}})
-        connection.execute(sa.text("INSERT INTO students (id, created_at) VALUES (:id, CURRENT_TIMESTAMP)"), {"id": row.id})
         connection.execute(
-            sa.text("INSERT INTO student_revisions (owner_id, number, content, saved_at) VALUES (:id, 1, :content, CURRENT_TIMESTAMP)"),
+            sa.text("INSERT INTO students (id, created_at) VALUES (:id, CURRENT_TIMESTAMP)"), {"id": row.id}
+        )
+        connection.execute(
+            sa.text(
+                "INSERT INTO student_revisions (owner_id, number, content, saved_at) VALUES (:id, 1,"
+                " :content, CURRENT_TIMESTAMP)"
+            ),
             {"id": row.id, "content": content},
         )
 
@@ -68,11 +85,20 @@ def downgrade() -> None:
 def _students_to_players() -> None:
     connection = op.get_bind()
     latest = (
-        "SELECT owner_id, content FROM student_revisions AS a WHERE number = (SELECT max(number) FROM student_revisions AS b WHERE b.owner_id = a.owner_id)"
+        "SELECT owner_id, content FROM student_revisions AS a WHERE number = (SELECT max(number) FROM"
+        " student_revisions AS b WHERE b.owner_id = a.owner_id)"
     )
     for row in connection.execute(sa.text(latest)).all():
         student = json.loads(row.content)
         connection.execute(
-            sa.text("INSERT INTO players (id, name, span_mm, little_finger, thumb_over) VALUES (:id, :name, :span_mm, :little_finger, :thumb_over)"),
-            {"id": row.owner_id, "name": student["name"], "span_mm": student["player"]["span_mm"], **student["player"]["habits"]},
+            sa.text(
+                "INSERT INTO players (id, name, span_mm, little_finger, thumb_over) VALUES (:id, :name,"
+                " :span_mm, :little_finger, :thumb_over)"
+            ),
+            {
+                "id": row.owner_id,
+                "name": student["name"],
+                "span_mm": student["player"]["span_mm"],
+                **student["player"]["habits"],
+            },
         )

@@ -23,8 +23,16 @@
   let countIn = $state(true)
   let tapper = $state<TapTempo>()
 
-  const song = createQuery(() => ({ queryKey: ['song', id, desk.query], queryFn: () => api.song(id, desk.query), placeholderData: keepPreviousData }))
-  const techniques = createQuery(() => ({ queryKey: ['techniques'], queryFn: api.techniques, staleTime: Infinity }))
+  const song = createQuery(() => ({
+    queryKey: ['song', id, desk.query],
+    queryFn: () => api.song(id, desk.query),
+    placeholderData: keepPreviousData,
+  }))
+  const techniques = createQuery(() => ({
+    queryKey: ['techniques'],
+    queryFn: api.techniques,
+    staleTime: Infinity,
+  }))
   $effect(() => {
     if (song.data) desk.song = song.data
   })
@@ -46,7 +54,9 @@
     // The analysis is timed at the practice tempo already.
     const timeline = timelineOf(desk.part, desk.range, desk.analysis?.feel === 'swing')
     void player.play(timeline, {
-      percent: 100, loop, countIn,
+      percent: 100,
+      loop,
+      countIn,
       onMark: (bar, event) => (desk.cursor = { bar, event }),
       onEnd: () => (desk.cursor = null),
     })
@@ -78,19 +88,31 @@
 
 <div class="grid h-dvh grid-rows-[auto_1fr]">
   {#if desk.song && desk.part && desk.analysis}
-    <DeskBar {desk} {player} bind:loop bind:countIn {tools} songId={id} bind:tapper fetching={song.isFetching} />
-    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(300px,31.25vw,400px)] max-lg:grid-cols-1 max-lg:overflow-y-auto">
+    <DeskBar
+      {desk}
+      {player}
+      bind:loop
+      bind:countIn
+      {tools}
+      songId={id}
+      bind:tapper
+      fetching={song.isFetching}
+    />
+    <main class="page-and-panel">
       <div class="grid min-h-0 grid-rows-[1fr_auto]">
         <TabPages {desk} part={desk.part} />
         {#if desk.textOpen}<TextDrawer {desk} songId={id} />{:else}<Legend {desk} {tools} />{/if}
       </div>
-      <aside class="min-h-0 overflow-y-auto border-l border-contour px-5 py-4 max-lg:border-t max-lg:border-l-0" aria-label="Evidence">
+      <aside class="side-panel" aria-label="Evidence">
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
         <Evidence {desk} songId={id} />
       </aside>
     </main>
   {:else if song.isError}
-    <div class="p-8"><ErrorNote message={song.error.message} /><p class="mt-4"><a class="underline" href="#/">Back to the songs</a></p></div>
+    <div class="p-8">
+      <ErrorNote message={song.error.message} />
+      <p class="mt-4"><a class="underline" href="#/">Back to the songs</a></p>
+    </div>
   {:else}
     <p class="p-8 text-quiet" role="status">Fetching the song …</p>
   {/if}

@@ -9,7 +9,9 @@
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
   const bar = $derived(desk.chosenBar)
-  const found = $derived(bar?.findings.filter((finding) => finding.step > 0).sort((a, b) => b.step - a.step) ?? [])
+  const found = $derived(
+    bar?.findings.filter((finding) => finding.step > 0).sort((a, b) => b.step - a.step) ?? [],
+  )
   const grips = $derived(desk.grips)
   const noteWords = $derived(desk.chosenEvent?.notes.map((note) => note.words).join('; ') || 'a rest')
 
@@ -23,7 +25,9 @@
 
 {#if bar && desk.part && desk.analysis}
   <h2 class="flex items-baseline justify-between text-lg">
-    <span>Bar {bar.number}{bar.metre === '4/4' ? '' : `, ${bar.metre}`}</span><span class="tabular-nums">Step {stepText(bar.step)}</span>
+    <span>Bar {bar.number}{bar.metre === '4/4' ? '' : `, ${bar.metre}`}</span><span class="tabular-nums"
+      >Step {stepText(bar.step)}</span
+    >
   </h2>
   <p class="mt-1 text-[17px] leading-snug">{found[0]?.evidence ?? 'Nothing to play here.'}</p>
   {#if bar.past_hand}
@@ -31,15 +35,27 @@
       Past this hand: a stretch beyond {Math.round(desk.spanMm * 1.4)} mm is a reason to re-finger, not to push.
     </p>
   {/if}
-  <div class="mt-3"><NeckPicture neck={desk.part.neck} now={grips.now} before={grips.before} spanMm={desk.spanMm} /></div>
+  <div class="mt-3">
+    <NeckPicture neck={desk.part.neck} now={grips.now} before={grips.before} spanMm={desk.spanMm} />
+  </div>
   <p class="min-h-10 text-sm text-quiet" aria-live="polite" data-testid="note-words">{noteWords}</p>
   <ul class="mt-3 space-y-2.5" aria-label="Measures of bar {bar.number}">
     {#each found as finding (finding.measure)}
       <li>
-        <button class="grid w-full grid-cols-[18px_104px_1fr_34px] items-center gap-x-2 text-left hover:bg-raised" title={finding.about} onclick={() => desk.chooseWorst(bar.index, finding.measure)}>
+        <button
+          class="grid w-full grid-cols-[18px_104px_1fr_34px] items-center gap-x-2 text-left hover:bg-raised"
+          title={finding.about}
+          onclick={() => desk.chooseWorst(bar.index, finding.measure)}
+        >
           <MeasureSign measure={finding.measure} />
           <span>{finding.measure}</span>
-          <span class="block h-2.5 border-b border-contour"><span class="block h-full" style:width="{finding.step * 10}%" style:background={stepColour(finding.step)}></span></span>
+          <span class="block h-2.5 border-b border-contour"
+            ><span
+              class="block h-full"
+              style:width="{finding.step * 10}%"
+              style:background={stepColour(finding.step)}
+            ></span></span
+          >
           <span class="text-right font-bold tabular-nums">{stepText(finding.step)}</span>
           <span class="col-span-3 col-start-2 text-sm leading-snug text-quiet">
             {finding === found[0] ? rawText(finding.value, finding.unit) : finding.evidence}

@@ -8,7 +8,9 @@
   const measures = $derived([...new Set(desk.part?.bars.map((bar) => bar.hardest_measure))].sort())
 </script>
 
-<footer class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-contour px-6 py-1.5 text-sm text-quiet">
+<footer
+  class="flex flex-wrap items-center gap-x-3 gap-y-1 border-t border-contour px-6 py-1.5 text-sm text-quiet"
+>
   <ul class="flex flex-wrap gap-x-2.5" aria-label="What makes a bar hard: the sign on its column">
     {#each measures as measure (measure)}
       <li class="inline-flex items-center gap-1.5"><MeasureSign {measure} size={14} />{measure}</li>
@@ -16,7 +18,13 @@
   </ul>
   <span class="grow"></span>
   {#each Object.keys(desk.layers) as layer (layer)}
-    <label class="inline-flex min-h-7 items-center gap-1.5"><input class="accent-(--ink)" type="checkbox" bind:checked={desk.layers[layer as keyof typeof desk.layers]} />{layer}</label>
+    <label class="inline-flex min-h-7 items-center gap-1.5"
+      ><input
+        class="accent-(--ink)"
+        type="checkbox"
+        bind:checked={desk.layers[layer as keyof typeof desk.layers]}
+      />{layer}</label
+    >
   {/each}
   <a class="font-bold text-ink underline" href="#/song/{desk.song?.id}/versions">Easier versions</a>
   <button class="underline" onclick={() => (desk.textOpen = true)}>Text</button>

@@ -9,7 +9,12 @@
   const MOST_BARS = 8
   let open = $state(false)
   const queries = useQueryClient()
-  const passage = $derived({ first: desk.range[0], last: desk.range[1], part_index: desk.partIndex, grade: desk.query })
+  const passage = $derived({
+    first: desk.range[0],
+    last: desk.range[1],
+    part_index: desk.partIndex,
+    grade: desk.query,
+  })
   const tooLong = $derived(passage.last - passage.first >= MOST_BARS)
   const named = $derived.by(() => {
     const [first, last] = [desk.part?.bars[passage.first]?.number, desk.part?.bars[passage.last]?.number]
@@ -31,8 +36,14 @@
 </script>
 
 <section class="mt-5 border-t border-contour pt-3" aria-label="Other ways to play it">
-  <button class="flex w-full items-baseline justify-between text-left font-bold hover:underline" aria-expanded={open} onclick={() => (open = !open)}>
-    <span>Other ways to play {named}</span><span class="text-quiet" aria-hidden="true">{open ? '–' : '+'}</span>
+  <button
+    class="flex w-full items-baseline justify-between text-left font-bold hover:underline"
+    aria-expanded={open}
+    onclick={() => (open = !open)}
+  >
+    <span>Other ways to play {named}</span><span class="text-quiet" aria-hidden="true"
+      >{open ? '–' : '+'}</span
+    >
   </button>
   {#if open}
     {#if desk.textOpen}
@@ -45,7 +56,9 @@
       <p class="mt-2 text-quiet" role="status">Trying places and fingers …</p>
     {:else}
       {#if use.isError}<ErrorNote message={use.error.message} />{/if}
-      {#if ways.data.schools_agree}<p class="mt-2 text-sm text-quiet">Keeping fingers down or moving the hand: both schools finger it as written.</p>{/if}
+      {#if ways.data.schools_agree}<p class="mt-2 text-sm text-quiet">
+          Keeping fingers down or moving the hand: both schools finger it as written.
+        </p>{/if}
       <ul class="mt-1">
         {#each ways.data.alternatives as way, index (index)}
           <li class="border-b border-contour py-2.5 last:border-b-0" data-way={way.title}>
@@ -56,10 +69,18 @@
             <p class="text-sm leading-snug">{way.sentence}</p>
             {#if index > 0}
               <details class="mt-1 text-sm">
-                <summary class="cursor-pointer text-quiet">the tab, and what it makes of the song: Step {stepText(way.song_step)}</summary>
-                <pre class="mt-1 overflow-x-auto font-mono text-[12px] leading-tight" tabindex="-1">{way.tab}</pre>
+                <summary class="cursor-pointer text-quiet"
+                  >the tab, and what it makes of the song: Step {stepText(way.song_step)}</summary
+                >
+                <pre
+                  class="mt-1 overflow-x-auto font-mono text-[12px] leading-tight"
+                  tabindex="-1">{way.tab}</pre>
               </details>
-              <button class="mt-1.5 text-sm underline disabled:no-underline" disabled={use.isPending} onclick={() => use.mutate(way)}>Play it this way: a new revision</button>
+              <button
+                class="mt-1.5 text-sm underline disabled:no-underline"
+                disabled={use.isPending}
+                onclick={() => use.mutate(way)}>Play it this way: a new revision</button
+              >
             {/if}
           </li>
         {/each}

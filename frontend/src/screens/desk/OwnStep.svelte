@@ -24,7 +24,10 @@
   <span>Your own Step</span>
   <input
     class="field no-spin w-14 text-right font-bold"
-    type="number" min="1" max="10" step="0.1"
+    type="number"
+    min="1"
+    max="10"
+    step="0.1"
     value={own ?? ''}
     placeholder="–"
     onchange={(event) => type(event.currentTarget.value)}
@@ -33,7 +36,9 @@
 {#if give.isError}<ErrorNote message={give.error.message} />
 {:else if own !== null}
   <p class="text-sm text-quiet">
-    {stepText(own) === stepText(desk.part!.step) ? 'You and the ladder agree.' : `The ladder says ${stepText(Math.abs(desk.part!.step - own))} ${desk.part!.step > own ? 'more' : 'less'}.`}
+    {stepText(own) === stepText(desk.part!.step)
+      ? 'You and the ladder agree.'
+      : `The ladder says ${stepText(Math.abs(desk.part!.step - own))} ${desk.part!.step > own ? 'more' : 'less'}.`}
     <a class="underline" href="#/ladder">All differences</a>
   </p>
 {/if}

@@ -14,7 +14,8 @@
   })
   const place = $derived({ based_on: desk.song!.revision, part_index: desk.partIndex, bar: desk.bar })
   const change = createMutation(() => ({
-    mutationFn: (begin: { name: string; begins: boolean }) => (begin.begins ? api.beginReading : api.useReading)(songId, { ...place, name: begin.name }),
+    mutationFn: (begin: { name: string; begins: boolean }) =>
+      (begin.begins ? api.beginReading : api.useReading)(songId, { ...place, name: begin.name }),
     onSuccess: async () => {
       name = ''
       await queries.invalidateQueries({ queryKey: ['song', songId] })
@@ -24,14 +25,20 @@
 
 <section class="mt-4 border-t border-contour pt-3" aria-label="Readings of this bar">
   <details bind:open={opened}>
-    <summary class="cursor-pointer font-bold">{own.length > 0 ? `${own.length} readings of this bar` : 'Another reading of this bar'}</summary>
+    <summary class="cursor-pointer font-bold"
+      >{own.length > 0 ? `${own.length} readings of this bar` : 'Another reading of this bar'}</summary
+    >
     {#if change.isError}<ErrorNote message={change.error.message} />{/if}
     <ul class="mt-1 space-y-1">
       {#each own as reading (reading.name)}
         <li class="flex items-baseline gap-3">
           <span class="grow">{reading.name}</span>
           {#if reading.in_use}<span class="text-sm text-quiet">in use</span>
-          {:else}<button class="text-sm underline" disabled={desk.textOpen || change.isPending} onclick={() => change.mutate({ name: reading.name, begins: false })}>Use</button>{/if}
+          {:else}<button
+              class="text-sm underline"
+              disabled={desk.textOpen || change.isPending}
+              onclick={() => change.mutate({ name: reading.name, begins: false })}>Use</button
+            >{/if}
         </li>
       {/each}
     </ul>
@@ -42,9 +49,20 @@
         change.mutate({ name, begins: true })
       }}
     >
-      <input class="field min-w-0 grow" bind:value={name} maxlength="60" placeholder="who plays it so, or where" aria-label="Name of the new reading" />
-      <button class="text-sm underline disabled:no-underline" disabled={name.trim() === '' || desk.textOpen || change.isPending}>Begin it</button>
+      <input
+        class="field min-w-0 grow"
+        bind:value={name}
+        maxlength="60"
+        placeholder="who plays it so, or where"
+        aria-label="Name of the new reading"
+      />
+      <button
+        class="text-sm underline disabled:no-underline"
+        disabled={name.trim() === '' || desk.textOpen || change.isPending}>Begin it</button
+      >
     </form>
-    <p class="mt-1 text-sm text-quiet">The bar as it stands is kept by name; the new reading takes its place, to be changed in the text.</p>
+    <p class="mt-1 text-sm text-quiet">
+      The bar as it stands is kept by name; the new reading takes its place, to be changed in the text.
+    </p>
   </details>
 </section>

@@ -10,33 +10,51 @@
   const isRange = $derived(part.step_high - part.step_low >= 0.1)
 
   function hardestBar(from: Part): number {
-    return from.peak_bars.reduce((worst, bar) => (from.bars[bar].step > from.bars[worst].step ? bar : worst), from.peak_bars[0])
+    return from.peak_bars.reduce(
+      (worst, bar) => (from.bars[bar].step > from.bars[worst].step ? bar : worst),
+      from.peak_bars[0],
+    )
   }
 </script>
 
 <h2 class="text-lg">What makes it Step {stepText(part.step)}</h2>
 {#if isRange}
-  <p class="mt-1 border-l-4 border-contour pl-3">Somewhere from {stepText(part.step_low)} to {stepText(part.step_high)}: {part.doubts.join(', and ')}.</p>
+  <p class="mt-1 border-l-4 border-contour pl-3">
+    Somewhere from {stepText(part.step_low)} to {stepText(part.step_high)}: {part.doubts.join(', and ')}.
+  </p>
 {/if}
-{#each part.sentences as sentence (sentence)}<p class="mt-1.5 text-[17px] leading-snug">{sentence}</p>{:else}<p class="mt-1 text-quiet">There is nothing to play yet.</p>{/each}
+{#each part.sentences as sentence (sentence)}<p class="mt-1.5 text-[17px] leading-snug">
+    {sentence}
+  </p>{:else}<p class="mt-1 text-quiet">There is nothing to play yet.</p>{/each}
 {#if part.peak_bars.length > 0}
-  <button class="quiet-button mt-3" onclick={() => desk.chooseWorst(hardestBar(part))}>Show the hardest bar</button>
+  <button class="quiet-button mt-3" onclick={() => desk.chooseWorst(hardestBar(part))}
+    >Show the hardest bar</button
+  >
 {/if}
 <dl class="mt-4 grid grid-cols-[1fr_auto] gap-y-1 border-t border-contour pt-3 tabular-nums">
-  <dt>The hardest two bars in a row</dt><dd class="text-right font-bold">{stepText(part.peak)}</dd>
-  <dt>A typical bar</dt><dd class="text-right font-bold">{stepText(part.typical)}</dd>
-  <dt>Added for what there is to remember</dt><dd class="text-right font-bold">+{stepText(part.memory)}</dd>
-  <dt>Added for playing without rest</dt><dd class="text-right font-bold">+{stepText(part.stamina)}</dd>
+  <dt>The hardest two bars in a row</dt>
+  <dd class="text-right font-bold">{stepText(part.peak)}</dd>
+  <dt>A typical bar</dt>
+  <dd class="text-right font-bold">{stepText(part.typical)}</dd>
+  <dt>Added for what there is to remember</dt>
+  <dd class="text-right font-bold">+{stepText(part.memory)}</dd>
+  <dt>Added for playing without rest</dt>
+  <dd class="text-right font-bold">+{stepText(part.stamina)}</dd>
 </dl>
-<p class="mt-2 text-sm text-quiet">Graded by <a class="underline" href="#/ladder">the ladder {analysis.ladder}</a>.</p>
+<p class="mt-2 text-sm text-quiet">
+  Graded by <a class="underline" href="#/ladder">the ladder {analysis.ladder}</a>.
+</p>
 <OwnStep {desk} {songId} />
 {#if part.recurrences.length > 0}
   <h3 class="mt-4 mb-1">What comes back</h3>
-  <ul class="space-y-0.5 text-quiet">{#each part.recurrences as words (words)}<li>{words}</li>{/each}</ul>
+  <ul class="space-y-0.5 text-quiet">
+    {#each part.recurrences as words (words)}<li>{words}</li>{/each}
+  </ul>
 {/if}
 {#if analysis.unknown_techniques.length > 0}
   <p class="mt-4 border-l-4 border-past-hand pl-3">
-    Techniques of your own without a Step: {analysis.unknown_techniques.join(', ')}. They count nothing until <a class="underline" href="#/ladder">the ladder</a> knows them.
+    Techniques of your own without a Step: {analysis.unknown_techniques.join(', ')}. They count nothing until
+    <a class="underline" href="#/ladder">the ladder</a> knows them.
   </p>
 {/if}
 {#if part.sections.length > 0}
@@ -44,13 +62,18 @@
   <p class="text-quiet">
     {analysis.order.length > 0
       ? analysis.order.join(' - ')
-      : part.sections.map((section) => (section.times === 1 ? section.name : `${section.name} x${section.times ?? '?'}`)).join(' - ')}
+      : part.sections
+          .map((section) => (section.times === 1 ? section.name : `${section.name} x${section.times ?? '?'}`))
+          .join(' - ')}
   </p>
 {/if}
 {#if part.remarks.length > 0 || analysis.extra.length > 0}
   <h3 class="mt-4 mb-1">Remarks</h3>
   <ul class="space-y-1 text-quiet">
-    {#each analysis.extra as [key, text] (key + text)}<li><span class="font-bold">{key}:</span> {text}</li>{/each}
+    {#each analysis.extra as [key, text] (key + text)}<li>
+        <span class="font-bold">{key}:</span>
+        {text}
+      </li>{/each}
     {#each part.remarks as remark, index (index)}<li>{remark}</li>{/each}
   </ul>
 {/if}

@@ -25,10 +25,18 @@
   }
 </script>
 
-<button class="quiet-button !px-2.5 text-sm" onclick={tap} title="Tap along with the recording, one tap a quarter note">Tap</button>
+<button
+  class="quiet-button !px-2.5 text-sm"
+  onclick={tap}
+  title="Tap along with the recording, one tap a quarter note">Tap</button
+>
 {#if taps.length > 0}
   <span class="text-sm text-quiet" role="status">{tempo === null ? 'again …' : ''}</span>
   {#if tempo !== null}
-    <button class="text-sm underline" disabled={desk.textOpen || write.isPending} onclick={() => write.mutate(tempo)}>Write {tempo}</button>
+    <button
+      class="text-sm underline"
+      disabled={desk.textOpen || write.isPending}
+      onclick={() => write.mutate(tempo)}>Write {tempo}</button
+    >
   {/if}
 {/if}

@@ -12,7 +12,10 @@
   let text = $state(untrack(() => desk.song!.text))
   let editor = $state<TabTextEditor>()
   const changed = $derived(text !== desk.song!.text)
-  const revisions = createQuery(() => ({ queryKey: ['revisions', songId, desk.song!.revision], queryFn: () => api.revisions(songId) }))
+  const revisions = createQuery(() => ({
+    queryKey: ['revisions', songId, desk.song!.revision],
+    queryFn: () => api.revisions(songId),
+  }))
 
   const save = createMutation(() => ({
     mutationFn: () => api.save(songId, desk.song!.revision, text),
@@ -23,7 +26,7 @@
     },
   }))
 
-  // The Desk shows the text under the editor as soon as it can be read; the last readable one stays until then.
+  // The Desk shows the text under the editor as soon as it can be read; until then the last readable one.
   $effect(() => {
     if (preview.analysis && untrack(() => changed)) desk.draft = preview.analysis
   })
@@ -64,9 +67,15 @@
     {#if (revisions.data?.revisions.length ?? 0) > 1}
       <label class="text-quiet">
         bring back
-        <select class="field text-ink" value={String(desk.song!.revision)} onchange={(event) => bringBack(event.currentTarget.value)}>
+        <select
+          class="field text-ink"
+          value={String(desk.song!.revision)}
+          onchange={(event) => bringBack(event.currentTarget.value)}
+        >
           {#each revisions.data!.revisions as revision (revision.number)}
-            <option value={String(revision.number)}>revision {revision.number}, {new Date(`${revision.saved_at}Z`).toLocaleString()}</option>
+            <option value={String(revision.number)}
+              >revision {revision.number}, {new Date(`${revision.saved_at}Z`).toLocaleString()}</option
+            >
           {/each}
         </select>
       </label>
@@ -75,17 +84,25 @@
       {#if save.isError}
         {save.error.message}
       {:else if preview.problems.length > 0}
-        <button class="underline" onclick={() => editor?.show(preview.problems[0].place)}>Line {preview.problems[0].place.line}</button>: {preview.problems[0].message}
+        <button class="underline" onclick={() => editor?.show(preview.problems[0].place)}
+          >Line {preview.problems[0].place.line}</button
+        >: {preview.problems[0].message}
       {:else}{preview.message}{/if}
     </span>
     <button class="quiet-button" onclick={close}>Close</button>
-    <button class="key-button" disabled={!changed || preview.message !== '' || preview.waiting || save.isPending} onclick={() => save.mutate()}>Save revision</button>
+    <button
+      class="key-button"
+      disabled={!changed || preview.message !== '' || preview.waiting || save.isPending}
+      onclick={() => save.mutate()}>Save revision</button
+    >
   </div>
   <TabTextEditor
     bind:this={editor}
     {text}
     label="Tab text"
-    problems={save.error instanceof ApiError && save.error.problems.length ? save.error.problems : preview.problems}
+    problems={save.error instanceof ApiError && save.error.problems.length
+      ? save.error.problems
+      : preview.problems}
     onchange={change}
   />
 </section>

@@ -1,5 +1,14 @@
 /** What the Desk shows and what is chosen on it. Server state stays with the query library. */
-import { USUAL, type Analysis, type Bar, type Desk, type Event, type GradeQuery, type Part, type Technique } from '../../api/client'
+import {
+  USUAL,
+  type Analysis,
+  type Bar,
+  type Desk,
+  type Event,
+  type GradeQuery,
+  type Part,
+  type Technique,
+} from '../../api/client'
 
 export const SLOWEST_PERCENT = 25
 export const FASTEST_PERCENT = 150
@@ -26,7 +35,9 @@ export class DeskState {
   layers = $state({ fingers: true, chords: true, picking: true, counts: false })
 
   readonly analysis = $derived(this.draft ?? this.song?.analysis ?? null)
-  readonly part: Part | null = $derived(this.analysis?.parts[Math.min(this.partIndex, this.analysis.parts.length - 1)] ?? null)
+  readonly part: Part | null = $derived(
+    this.analysis?.parts[Math.min(this.partIndex, this.analysis.parts.length - 1)] ?? null,
+  )
   readonly chosenBar: Bar | null = $derived(this.part?.bars[this.bar] ?? null)
   readonly chosenEvent: Event | null = $derived(this.chosenBar?.events[this.event] ?? null)
   readonly practiceTempo = $derived(this.percent === 100 ? null : (this.markedTempo * this.percent) / 100)
@@ -36,11 +47,19 @@ export class DeskState {
   }
 
   get query(): GradeQuery {
-    return { ...USUAL, span_mm: this.spanMm, tempo: this.practiceTempo, little_finger: this.littleFinger, thumb_over: this.thumbOver }
+    return {
+      ...USUAL,
+      span_mm: this.spanMm,
+      tempo: this.practiceTempo,
+      little_finger: this.littleFinger,
+      thumb_over: this.thumbOver,
+    }
   }
 
   setTechniques(rows: Technique[]): void {
-    this.signs = Object.fromEntries(rows.map((row) => [row.technique, row.writing === 'word' ? row.sign : row.name]))
+    this.signs = Object.fromEntries(
+      rows.map((row) => [row.technique, row.writing === 'word' ? row.sign : row.name]),
+    )
   }
 
   choose(bar: number, event: number): void {
@@ -57,25 +76,36 @@ export class DeskState {
   }
 
   isChosen(bar: number): boolean {
-    return this.bar >= 0 && bar >= Math.min(this.chosenFrom, this.bar) && bar <= Math.max(this.chosenFrom, this.bar)
+    return (
+      this.bar >= 0 &&
+      bar >= Math.min(this.chosenFrom, this.bar) &&
+      bar <= Math.max(this.chosenFrom, this.bar)
+    )
   }
 
   /** The chosen bars as [first, last], or the whole part. */
   get range(): [number, number] {
     const last = (this.part?.bars.length ?? 1) - 1
-    return this.bar < 0 ? [0, last] : [Math.min(this.chosenFrom, this.bar), Math.min(Math.max(this.chosenFrom, this.bar), last)]
+    return this.bar < 0
+      ? [0, last]
+      : [Math.min(this.chosenFrom, this.bar), Math.min(Math.max(this.chosenFrom, this.bar), last)]
   }
 
   /** Where the bar's worst moment is, or its first note. */
   firstNote(bar: number): number {
     const events = this.part?.bars[bar]?.events ?? []
-    return Math.max(events.findIndex((event) => event.notes.length > 0), 0)
+    return Math.max(
+      events.findIndex((event) => event.notes.length > 0),
+      0,
+    )
   }
 
   /** Choose the moment a measure found worst, or that of the bar's hardest measure. */
   chooseWorst(bar: number, measure?: string): void {
     const judged = this.part?.bars[bar]
-    const onset = judged?.findings.find((finding) => finding.measure === (measure ?? judged.hardest_measure))?.onset
+    const onset = judged?.findings.find(
+      (finding) => finding.measure === (measure ?? judged.hardest_measure),
+    )?.onset
     const at = this.part?.bars[bar]?.events.findIndex((event) => event.onset === onset) ?? -1
     this.choose(bar, at >= 0 ? at : this.firstNote(bar))
   }
@@ -103,7 +133,10 @@ export class DeskState {
 
   /** The grip in force at the chosen event and the one before it. */
   get grips(): { now: Event['grip']; before: Event['grip'] } {
-    const flat = this.part?.bars.flatMap((bar) => bar.events.map((event, index) => ({ bar: bar.index, index, event }))) ?? []
+    const flat =
+      this.part?.bars.flatMap((bar) =>
+        bar.events.map((event, index) => ({ bar: bar.index, index, event })),
+      ) ?? []
     const focus = this.cursor ?? { bar: this.bar, event: this.event }
     const at = flat.findIndex((each) => each.bar === focus.bar && each.index === focus.event)
     const held = flat.slice(0, at + 1).filter((each) => each.event.grip)

@@ -1,7 +1,23 @@
 /** Draws one system of tab with VexFlow and tells where everything stands. */
 import {
-  BarlineType, Beam, Bend, Formatter, Fraction, MetricsDefaults, Renderer, RenderContext, StaveNote, Stem, type StemmableNote,
-  TabNote, TabSlide, TabStave, TabTie, Tuplet, Vibrato, Voice,
+  BarlineType,
+  Beam,
+  Bend,
+  Formatter,
+  Fraction,
+  MetricsDefaults,
+  Renderer,
+  RenderContext,
+  StaveNote,
+  Stem,
+  type StemmableNote,
+  TabNote,
+  TabSlide,
+  TabStave,
+  TabTie,
+  Tuplet,
+  Vibrato,
+  Voice,
 } from 'vexflow/bravura'
 import type { Bar, Event, Note } from '../../api/client'
 import { MARGIN } from './layout'
@@ -43,7 +59,13 @@ export interface Row {
 }
 
 /** One box a row: the same beats stand at the same x in all of them. */
-export function drawRows(host: HTMLDivElement, rows: Row[], widths: number[], strings: number, height: number): SystemBox[] {
+export function drawRows(
+  host: HTMLDivElement,
+  rows: Row[],
+  widths: number[],
+  strings: number,
+  height: number,
+): SystemBox[] {
   host.replaceChildren()
   MetricsDefaults.TabNote.text.fontSize = 11
   MetricsDefaults.TabNote.text.fontFamily = 'Atkinson Hyperlegible Mono Variable, monospace'
@@ -53,17 +75,32 @@ export function drawRows(host: HTMLDivElement, rows: Row[], widths: number[], st
   context.setFillStyle('var(--ink)')
   context.setStrokeStyle('var(--ink)')
   context.setBackgroundFillStyle('var(--paper)')
-  const boxes: SystemBox[] = rows.map(({ top }) => ({ bars: [], top, bottom: top + (strings - 1) * LINE_GAP, gap: LINE_GAP }))
+  const boxes: SystemBox[] = rows.map(({ top }) => ({
+    bars: [],
+    top,
+    bottom: top + (strings - 1) * LINE_GAP,
+    gap: LINE_GAP,
+  }))
   const drawn: Drawn[][] = rows.map(() => [])
   let x = MARGIN
   for (const [at, width] of widths.entries()) {
     const staves = rows.map((row) => staveFor(row.bars[at], x, row.top, width, strings))
     const start = Math.max(...staves.map((stave) => stave.getNoteStartX()))
     staves.forEach((stave) => stave.setNoteStartX(start).setContext(context).drawWithStyle())
-    const own = drawBars(context, staves, rows.map((row) => row.bars[at]), width)
+    const own = drawBars(
+      context,
+      staves,
+      rows.map((row) => row.bars[at]),
+      width,
+    )
     own.forEach((events, row) => {
       drawn[row].push(...events)
-      boxes[row].bars.push({ index: rows[row].bars[at].index, x, width, events: events.map(({ notes }) => ({ x: notes[0].getAbsoluteX() })) })
+      boxes[row].bars.push({
+        index: rows[row].bars[at].index,
+        x,
+        width,
+        events: events.map(({ notes }) => ({ x: notes[0].getAbsoluteX() })),
+      })
     })
     x += width
   }
@@ -72,7 +109,11 @@ export function drawRows(host: HTMLDivElement, rows: Row[], widths: number[], st
 }
 
 function staveFor(bar: Bar, x: number, top: number, width: number, strings: number): TabStave {
-  const stave = new TabStave(x, top, width, { numLines: strings, spacingBetweenLinesPx: LINE_GAP, spaceAboveStaffLn: 0 })
+  const stave = new TabStave(x, top, width, {
+    numLines: strings,
+    spacingBetweenLinesPx: LINE_GAP,
+    spaceAboveStaffLn: 0,
+  })
   if (bar.repeat_start) stave.setBegBarType(BarlineType.REPEAT_BEGIN)
   if (bar.repeat_times) stave.setEndBarType(BarlineType.REPEAT_END)
   else if (bar.double_bar) stave.setEndBarType(BarlineType.DOUBLE)
@@ -82,14 +123,22 @@ function staveFor(bar: Bar, x: number, top: number, width: number, strings: numb
 
 /** The same bar of every row, formatted together. */
 function drawBars(context: RenderContext, staves: TabStave[], bars: Bar[], width: number): Drawn[][] {
-  const rows = bars.map((bar) => bar.events.map((event) => ({ event, notes: event.values.map((value, at) => noteFor(event, value, at > 0)) })))
+  const rows = bars.map((bar) =>
+    bar.events.map((event) => ({
+      event,
+      notes: event.values.map((value, at) => noteFor(event, value, at > 0)),
+    })),
+  )
   const all = rows.map((row) => row.flatMap((each) => each.notes))
   const voices = all.map((notes) => new Voice().setMode(Voice.Mode.SOFT).addTickables(notes))
   all.forEach((notes, row) => notes.forEach((note) => note.setStave(staves[row])))
   const tuplets = rows.flatMap(tupletsOf)
   const beams = all.flatMap((notes, row) => {
     const group = new Fraction(Math.round(bars[row].beat_quarters * 2), 8)
-    return Beam.generateBeams(notes.filter((note) => note instanceof TabNote), { groups: [group], stemDirection: Stem.UP, beamRests: false })
+    return Beam.generateBeams(
+      notes.filter((note) => note instanceof TabNote),
+      { groups: [group], stemDirection: Stem.UP, beamRests: false },
+    )
   })
   const room = width - (staves[0].getNoteStartX() - staves[0].getX()) - 18
   const formatter = new Formatter()
@@ -108,7 +157,10 @@ function noteFor(event: Event, value: string, tied: boolean): StemmableNote {
   if (event.notes.length === 0) {
     return new StaveNote({ keys: ['b/4'], duration: `${duration}r`, dots })
   }
-  const positions = event.notes.map((note) => ({ str: note.string, fret: tied || note.tied ? '–' : fretText(note) }))
+  const positions = event.notes.map((note) => ({
+    str: note.string,
+    fret: tied || note.tied ? '–' : fretText(note),
+  }))
   const drawn = new TabNote({ positions, duration, dots, stemDirection: Stem.UP }, true)
   drawn.getStem()?.setStyle({ strokeStyle: 'var(--ink)' })
   // Half notes have no head to tell them by on a tab: their stem is short.
@@ -150,7 +202,14 @@ function tupletsOf(drawn: Drawn[]): Tuplet[] {
     if (!own) continue
     run.push(notes[0])
     if (run.length === own) {
-      tuplets.push(new Tuplet(run, { numNotes: own, notesOccupied: 2 ** Math.floor(Math.log2(own - 1)), bracketed: false, location: 1 }))
+      tuplets.push(
+        new Tuplet(run, {
+          numNotes: own,
+          notesOccupied: 2 ** Math.floor(Math.log2(own - 1)),
+          bracketed: false,
+          location: 1,
+        }),
+      )
       run = []
     }
   }
@@ -176,10 +235,16 @@ function drawSlurs(context: RenderContext, drawn: Drawn[]): void {
 }
 
 function slurBetween(from: Sounded, to: Sounded): TabTie | undefined {
-  const ends = { firstNote: from.drawn, lastNote: to.drawn, firstIndexes: [from.index], lastIndexes: [to.index] }
+  const ends = {
+    firstNote: from.drawn,
+    lastNote: to.drawn,
+    firstIndexes: [from.index],
+    lastIndexes: [to.index],
+  }
   const { techniques, tied } = to.note
   if (tied) return new TabTie(ends)
-  const letter = (text: string) => (from.note.bend_half_tones ? undefined : text) // the bend's own figure stands there
+  // The bend's own figure stands there.
+  const letter = (text: string) => (from.note.bend_half_tones ? undefined : text)
   if (techniques.includes('hammer_on')) return new TabTie(ends, letter('h'))
   if (techniques.includes('pull_off')) return new TabTie(ends, letter('p'))
   if (techniques.includes('slide') || techniques.includes('shift_slide')) {

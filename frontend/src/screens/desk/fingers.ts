@@ -1,7 +1,10 @@
 /** The row of fingers under the tab. */
 import type { Event } from '../../api/client'
 
-/** For every event of a bar its fingers from the highest string down, a barre once; empty where the hand stays as it was. */
+/**
+ * For every event of a bar its fingers from the highest string down, a barre once; empty where the hand
+ * stays as it was.
+ */
 export function fingerRow(events: Pick<Event, 'notes'>[]): string[] {
   let before = ''
   return events.map(({ notes }) => {

@@ -10,10 +10,20 @@ function event(onset: number, quarters: number, fret = 3): Event {
   return { onset_quarters: onset, quarters, notes: [note] } as unknown as Event
 }
 function bar(index: number, events: number): Bar {
-  return { index, metre: '4/4', starts_at: 0, repeat_start: false, repeat_times: 0, events: Array.from({ length: events }, (_, at) => event(at * (4 / events), 4 / events)) } as unknown as Bar
+  return {
+    index,
+    metre: '4/4',
+    starts_at: 0,
+    repeat_start: false,
+    repeat_times: 0,
+    events: Array.from({ length: events }, (_, at) => event(at * (4 / events), 4 / events)),
+  } as unknown as Bar
 }
 function part(bars: Bar[], starts: number[] = []): Part {
-  return { bars, sections: starts.map((first_bar) => ({ name: 'A', first_bar, times: 1 })) } as unknown as Part
+  return {
+    bars,
+    sections: starts.map((first_bar) => ({ name: 'A', first_bar, times: 1 })),
+  } as unknown as Part
 }
 
 describe('the lines of a tab', () => {
@@ -34,7 +44,13 @@ describe('the lines of a tab', () => {
   })
   it('counts aloud', () => {
     const whole = bar(0, 4)
-    expect([0, 0.5, 1.25, 1.75, 7 / 3].map((onset) => countOf(whole, onset))).toEqual(['1', '&', 'e', 'a', 't'])
+    expect([0, 0.5, 1.25, 1.75, 7 / 3].map((onset) => countOf(whole, onset))).toEqual([
+      '1',
+      '&',
+      'e',
+      'a',
+      't',
+    ])
     expect(countOf({ metre: '7/8', starts_at: 0 } as Bar, 3)).toBe('7')
     expect([0, 0.5].map((onset) => countOf({ metre: '4/4', starts_at: 3 } as Bar, onset))).toEqual(['4', '&'])
   })
@@ -42,11 +58,22 @@ describe('the lines of a tab', () => {
 
 describe('the fingers under the tab', () => {
   const grip = (...notes: [string: number, fret: number, finger: string | null][]): Event =>
-    ({ notes: notes.map(([string, fret, finger]) => ({ string, fret, finger, tied: false })) }) as unknown as Event
-  const barre: Parameters<typeof grip> = [[1, 1, '1'], [2, 1, '1'], [3, 2, '2'], [4, 3, '4'], [5, 3, '3'], [6, 1, '1']]
+    ({
+      notes: notes.map(([string, fret, finger]) => ({ string, fret, finger, tied: false })),
+    }) as unknown as Event
+  const barre: Parameters<typeof grip> = [
+    [1, 1, '1'],
+    [2, 1, '1'],
+    [3, 2, '2'],
+    [4, 3, '4'],
+    [5, 3, '3'],
+    [6, 1, '1'],
+  ]
 
   it('names a barre once and a grip only when it changes', () => {
-    expect(fingerRow([grip(...barre), grip(...barre), grip([5, 3, '3'], [1, 0, null]), grip(...barre)])).toEqual(['1243', '', '3', '1243'])
+    expect(
+      fingerRow([grip(...barre), grip(...barre), grip([5, 3, '3'], [1, 0, null]), grip(...barre)]),
+    ).toEqual(['1243', '', '3', '1243'])
   })
   it('names every single note, and a grip held over a rest not again', () => {
     expect(fingerRow([grip([1, 3, '1']), grip([1, 3, '1'])])).toEqual(['1', '1'])
@@ -57,7 +84,10 @@ describe('the fingers under the tab', () => {
 describe('the climb', () => {
   it('is as high as its Steps and as wide as its beats', () => {
     const ground = columns([4, 2], [3, 6], 60)
-    expect(ground).toEqual([{ x: 0, width: 40, step: 3 }, { x: 40, width: 20, step: 6 }])
+    expect(ground).toEqual([
+      { x: 0, width: 40, step: 3 },
+      { x: 40, width: 20, step: 6 },
+    ])
     expect(stepY(6, 100)).toBeLessThan(stepY(3, 100))
     expect(ridge(ground, 100).split('L')).toHaveLength(4)
     expect(ridge([], 100)).toBe('')
@@ -67,7 +97,12 @@ describe('the climb', () => {
 describe('the neck picture', () => {
   const frets_mm = Array.from({ length: 25 }, (_, fret) => 648 * (1 - 2 ** (-fret / 12)))
   const neck = { frets_mm, string_letters: [], string_pitches: [], scale_length_mm: 648 } as Neck
-  const grip = (...frets: number[]) => ({ position: frets[0], reach_mm: frets_mm[frets.at(-1)!] - frets_mm[frets[0]], helpers: [], presses: frets.map((fret, at) => ({ finger: String(at + 1), string: 3, fret })) })
+  const grip = (...frets: number[]) => ({
+    position: frets[0],
+    reach_mm: frets_mm[frets.at(-1)!] - frets_mm[frets[0]],
+    helpers: [],
+    presses: frets.map((fret, at) => ({ finger: String(at + 1), string: 3, fret })),
+  })
 
   it('is true to scale: frets grow narrower up the neck', () => {
     const { frets } = neckView(neck, grip(5, 9), null, 300)

@@ -15,7 +15,11 @@ const NARROWEST = 110
 export function neededWidth(bar: Bar): number {
   const events = bar.events.map((event) => {
     const bends = event.notes.filter((note) => note.bend_half_tones !== null).length > 0 ? 14 : 0
-    const wide = event.notes.some((note) => note.optional || note.uncertain || note.techniques.includes('natural_harmonic')) ? 8 : 0
+    const wide = event.notes.some(
+      (note) => note.optional || note.uncertain || note.techniques.includes('natural_harmonic'),
+    )
+      ? 8
+      : 0
     return EVENT_WIDTH + bends + wide
   })
   const signs = (bar.repeat_start ? 18 : 0) + (bar.repeat_times ? 18 : 0)
@@ -23,7 +27,11 @@ export function neededWidth(bar: Bar): number {
 }
 
 /** Break a part into systems of at most `width`; a section begins a new one. */
-export function systemsOf(part: Part, width: number, needs: (bar: Bar) => number = neededWidth): SystemBars[] {
+export function systemsOf(
+  part: Part,
+  width: number,
+  needs: (bar: Bar) => number = neededWidth,
+): SystemBars[] {
   const room = Math.max(width - MARGIN - 2, NARROWEST)
   const starts = new Set(part.sections.map((section) => section.first_bar))
   const systems: Bar[][] = []
@@ -53,6 +61,13 @@ export function countOf(bar: Bar, onsetQuarters: number): string {
   const place = (bar.starts_at + onsetQuarters) / unit
   const beat = Math.floor(place + 1e-6)
   const part = place - beat
-  const names: [number, string][] = [[0, String(beat + 1)], [0.25, 'e'], [0.5, '&'], [0.75, 'a'], [1 / 3, 't'], [2 / 3, 'l']]
+  const names: [number, string][] = [
+    [0, String(beat + 1)],
+    [0.25, 'e'],
+    [0.5, '&'],
+    [0.75, 'a'],
+    [1 / 3, 't'],
+    [2 / 3, 'l'],
+  ]
   return names.find(([at]) => Math.abs(part - at) < 1e-3)?.[1] ?? ''
 }

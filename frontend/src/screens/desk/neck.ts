@@ -20,7 +20,9 @@ const BEHIND_MM = 7 // a finger presses just behind its fret
 
 /** Lay out the frets that show both grips over a width of so many pixels. */
 export function neckView(neck: Neck, now: Grip | null, before: Grip | null, width: number): NeckView {
-  const frets = [...(now?.presses ?? []), ...(now?.helpers ?? []), ...(before?.presses ?? [])].map((press) => press.fret)
+  const frets = [...(now?.presses ?? []), ...(now?.helpers ?? []), ...(before?.presses ?? [])].map(
+    (press) => press.fret,
+  )
   let low = Math.max((frets.length ? Math.min(...frets) : 1) - 1, 0)
   let high = Math.min((frets.length ? Math.max(...frets) : FEWEST_FRETS) + 1, neck.frets_mm.length - 1)
   if (high - low < FEWEST_FRETS) high = Math.min(low + FEWEST_FRETS, neck.frets_mm.length - 1)
@@ -28,9 +30,16 @@ export function neckView(neck: Neck, now: Grip | null, before: Grip | null, widt
   const start = neck.frets_mm[low]
   const scale = width / (neck.frets_mm[high] - start)
   const x = (fret: number): number => (neck.frets_mm[fret] - start) * scale
-  const dot = (press: Grip['presses'][number]): Dot => ({ ...press, x: Math.max(x(press.fret) - Math.min(BEHIND_MM * scale, (x(press.fret) - x(press.fret - 1)) / 2), 0) })
+  const dot = (press: Grip['presses'][number]): Dot => ({
+    ...press,
+    x: Math.max(x(press.fret) - Math.min(BEHIND_MM * scale, (x(press.fret) - x(press.fret - 1)) / 2), 0),
+  })
   return {
-    frets: Array.from({ length: high - low + 1 }, (_, at) => ({ fret: low + at, x: x(low + at), label: at === 0 ? null : low + at })),
+    frets: Array.from({ length: high - low + 1 }, (_, at) => ({
+      fret: low + at,
+      x: x(low + at),
+      label: at === 0 ? null : low + at,
+    })),
     dots: now?.presses.map(dot) ?? [],
     ghosts: before?.presses.map(dot) ?? [],
     helpers: now?.helpers.map(dot) ?? [],

@@ -27,11 +27,18 @@
   let failure = $state('')
 
   const list = createQuery(() => ({ queryKey: ['groups', songId], queryFn: () => api.groups(songId) }))
-  const versions = createQuery(() => ({ queryKey: ['versions', songId], queryFn: () => api.versions(songId) }))
+  const versions = createQuery(() => ({
+    queryKey: ['versions', songId],
+    queryFn: () => api.versions(songId),
+  }))
   const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
   const songs = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
   const shownId = $derived(chosen ?? list.data?.groups.at(-1)?.id ?? null)
-  const group = createQuery(() => ({ queryKey: ['group', shownId], queryFn: () => api.group(shownId!), enabled: shownId !== null }))
+  const group = createQuery(() => ({
+    queryKey: ['group', shownId],
+    queryFn: () => api.group(shownId!),
+    enabled: shownId !== null,
+  }))
   const title = $derived(songs.data?.songs.find((song) => song.id === songId)?.title ?? '')
   const ready = $derived(versions.data && students.data && list.data)
 
@@ -66,9 +73,17 @@
     }
     const length = commonLength(heard.map((seat) => seat.part))
     const swing = group.data?.feel === 'swing'
-    const timelines = heard.map(({ part }) => timelineOf({ ...part, bars: part.bars.slice(0, length), played: part.played.filter((bar) => bar < length) }, [0, length - 1], swing))
+    const timelines = heard.map(({ part }) =>
+      timelineOf(
+        { ...part, bars: part.bars.slice(0, length), played: part.played.filter((bar) => bar < length) },
+        [0, length - 1],
+        swing,
+      ),
+    )
     void player.play(together(timelines), {
-      percent: 100, loop: false, countIn: true,
+      percent: 100,
+      loop: false,
+      countIn: true,
       onMark: (bar, event) => (screen.cursor = { bar, event }),
       onEnd: () => (screen.cursor = null),
     })
@@ -84,12 +99,17 @@
   function systems(seats: Group['seats']) {
     const parts = seats.map((seat) => seat.part)
     const length = commonLength(parts)
-    return width > 0 ? systemsOf({ ...parts[0], bars: parts[0].bars.slice(0, length) }, room, widest(parts, neededWidth)) : []
+    return width > 0
+      ? systemsOf({ ...parts[0], bars: parts[0].bars.slice(0, length) }, room, widest(parts, neededWidth))
+      : []
   }
 </script>
 
 <svelte:head><title>{title} in a group - Clear Steps</title></svelte:head>
-<svelte:window onbeforeprint={() => flushSync(() => (screen.printing = true))} onafterprint={() => flushSync(() => (screen.printing = false))} />
+<svelte:window
+  onbeforeprint={() => flushSync(() => (screen.printing = true))}
+  onafterprint={() => flushSync(() => (screen.printing = false))}
+/>
 
 <div class="grid h-dvh grid-rows-[auto_1fr] print:block print:h-auto">
   <header class="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-ink px-6 py-2 print:hidden">
@@ -98,40 +118,84 @@
     <a href="#/song/{songId}/versions" class="underline">Easier versions</a>
     <span class="grow"></span>
     {#if (list.data?.groups.length ?? 0) > 1}
-      <select class="field max-w-52" value={shownId} onchange={(event) => (chosen = Number(event.currentTarget.value))} aria-label="Which group">
+      <select
+        class="field max-w-52"
+        value={shownId}
+        onchange={(event) => (chosen = Number(event.currentTarget.value))}
+        aria-label="Which group"
+      >
         {#each list.data!.groups as each (each.id)}<option value={each.id}>{each.name}</option>{/each}
       </select>
     {/if}
-    {#if ready}<button class="quiet-button" onclick={begin}>{shownId === null ? 'Make a group' : 'Another group'}</button>{/if}
+    {#if ready}<button class="quiet-button" onclick={begin}
+        >{shownId === null ? 'Make a group' : 'Another group'}</button
+      >{/if}
     {#if group.data}
-      <button class="key-button inline-flex items-center gap-1.5" onclick={playOrStop}>{#if player.playing}<Square size={15} /> Stop{:else}<Play size={15} /> Play together{/if}</button>
-      <label class="flex items-center gap-2 text-sm text-quiet"><input type="checkbox" class="accent-(--ink)" bind:checked={screen.pageEach} /> a page each</label>
-      <button class="quiet-button !px-2.5" onclick={() => window.print()} aria-label="Print" title="Print the group's parts"><Printer size={17} /></button>
+      <button class="key-button inline-flex items-center gap-1.5" onclick={playOrStop}
+        >{#if player.playing}<Square size={15} /> Stop{:else}<Play size={15} /> Play together{/if}</button
+      >
+      <label class="flex items-center gap-2 text-sm text-quiet"
+        ><input type="checkbox" class="accent-(--ink)" bind:checked={screen.pageEach} /> a page each</label
+      >
+      <button
+        class="quiet-button !px-2.5"
+        onclick={() => window.print()}
+        aria-label="Print"
+        title="Print the group's parts"><Printer size={17} /></button
+      >
     {/if}
   </header>
   {#if list.isError || group.isError}
     <div class="p-8"><ErrorNote message={(list.error ?? group.error)!.message} /></div>
   {:else if group.data && ready}
-    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_320px] max-lg:grid-cols-1 max-lg:overflow-y-auto print:block">
-      <section bind:clientWidth={width} class="min-h-0 overflow-y-auto px-6 py-4 print:overflow-visible print:p-0" aria-label="All parts, lined up bar by bar">
-        {#if uneven}<p class="mb-3 border-l-4 border-changed pl-3">The parts differ in length, since they belong to different revisions of the song; only the bars they share are shown.</p>{/if}
+    <main class="page-and-panel print:block">
+      <section
+        bind:clientWidth={width}
+        class="min-h-0 overflow-y-auto px-6 py-4 print:overflow-visible print:p-0"
+        aria-label="All parts, lined up bar by bar"
+      >
+        {#if uneven}<p class="mb-3 border-l-4 border-changed pl-3">
+            The parts differ in length, since they belong to different revisions of the song; only the bars
+            they share are shown.
+          </p>{/if}
         {#each pages as seats, at (at)}
           <div class:break-before-page={at > 0}>
-            <h1 class="hidden print:mb-2 print:block print:text-xl">{group.data.title}{seats.length === 1 ? `: ${seats[0].who}` : `, ${group.data.name}`}</h1>
-            <p class="hidden print:mb-3 print:block">{setupWords(seats.map((seat) => seat.part), group.data.marked_tempo)}</p>
-            {#each systems(seats) as system (system.bars[0].index)}<GroupSystem {seats} {system} cursor={screen.cursor} />{/each}
+            <h1 class="hidden print:mb-2 print:block print:text-xl">
+              {group.data.title}{seats.length === 1 ? `: ${seats[0].who}` : `, ${group.data.name}`}
+            </h1>
+            <p class="hidden print:mb-3 print:block">
+              {setupWords(
+                seats.map((seat) => seat.part),
+                group.data.marked_tempo,
+              )}
+            </p>
+            {#each systems(seats) as system (system.bars[0].index)}<GroupSystem
+                {seats}
+                {system}
+                cursor={screen.cursor}
+              />{/each}
           </div>
         {/each}
       </section>
-      <aside class="min-h-0 overflow-y-auto border-l border-contour px-5 py-4 max-lg:border-t max-lg:border-l-0 print:hidden" aria-label="Who plays what">
+      <aside class="side-panel print:hidden" aria-label="Who plays what">
         {#if failure}<ErrorNote message={failure} />{/if}
-        <SeatList {screen} group={group.data} parts={versions.data!.parts} versions={versions.data!.versions} students={present(students.data!.students)} onsave={save} />
+        <SeatList
+          {screen}
+          group={group.data}
+          parts={versions.data!.parts}
+          versions={versions.data!.versions}
+          students={present(students.data!.students)}
+          onsave={save}
+        />
       </aside>
     </main>
   {:else if ready && shownId === null}
     <section class="max-w-prose p-8">
       <h2 class="mb-2 text-xl">Nobody plays together yet</h2>
-      <p>In a group each plays the version that fits: one strums, one plays the part, one the solo. All versions of a song line up bar by bar, so they sound together and print under one another.</p>
+      <p>
+        In a group each plays the version that fits: one strums, one plays the part, one the solo. All
+        versions of a song line up bar by bar, so they sound together and print under one another.
+      </p>
       {#if failure}<ErrorNote message={failure} />{/if}
       <p class="mt-4"><button class="key-button" onclick={begin}>Make a group</button></p>
     </section>

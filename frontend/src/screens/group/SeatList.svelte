@@ -13,10 +13,18 @@
   }
   let { screen, group, parts, versions, students, onsave }: Props = $props()
   const offered = $derived([
-    ...parts.map((part) => ({ key: `p${part.index}`, words: `the original${part.name ? `, ${part.name}` : ''}, Step ${stepText(part.step)}`, seat: { part_index: part.index, version_id: null } })),
+    ...parts.map((part) => ({
+      key: `p${part.index}`,
+      words: `the original${part.name ? `, ${part.name}` : ''}, Step ${stepText(part.step)}`,
+      seat: { part_index: part.index, version_id: null },
+    })),
     ...versions
       .filter((version) => !version.put_away || group.seats.some((seat) => seat.version_id === version.id))
-      .map((version) => ({ key: `v${version.id}`, words: `${version.asked}, Step ${stepText(version.step)}`, seat: { part_index: version.part_index, version_id: version.id } })),
+      .map((version) => ({
+        key: `v${version.id}`,
+        words: `${version.asked}, Step ${stepText(version.step)}`,
+        seat: { part_index: version.part_index, version_id: version.id },
+      })),
   ])
 
   function change(at: number, seat: Partial<GroupIn['seats'][number]>): void {
@@ -38,27 +46,71 @@
   function add(): void {
     const body = bodyOf(group)
     const free = students.find((student) => !body.seats.some((seat) => seat.who === student.name))
-    onsave({ ...body, seats: [...body.seats, { who: free?.name ?? `player ${body.seats.length + 1}`, part_index: 0, version_id: versions[0]?.id ?? null }] })
+    onsave({
+      ...body,
+      seats: [
+        ...body.seats,
+        {
+          who: free?.name ?? `player ${body.seats.length + 1}`,
+          part_index: 0,
+          version_id: versions[0]?.id ?? null,
+        },
+      ],
+    })
   }
 </script>
 
-<label class="text-quiet">the group's name <input class="field block w-full font-bold text-ink" value={group.name} maxlength="80" onchange={(event) => onsave({ ...bodyOf(group), name: event.currentTarget.value })} /></label>
-<datalist id="students">{#each students as student (student.id)}<option value={student.name}></option>{/each}</datalist>
+<label class="text-quiet"
+  >the group's name <input
+    class="field block w-full font-bold text-ink"
+    value={group.name}
+    maxlength="80"
+    onchange={(event) => onsave({ ...bodyOf(group), name: event.currentTarget.value })}
+  /></label
+>
+<datalist id="students"
+  >{#each students as student (student.id)}<option value={student.name}></option>{/each}</datalist
+>
 <ol class="mt-4">
   {#each group.seats as seat, at (at)}
     <li class="border-t border-contour py-3" data-seat={at}>
       <div class="flex items-center gap-2">
-        <input class="field grow font-bold" list="students" value={seat.who} maxlength="80" aria-label="Player {at + 1}" onchange={(event) => change(at, { who: event.currentTarget.value })} />
-        {#if group.seats.length > 1}<button class="text-sm text-quiet underline hover:text-ink" onclick={() => remove(at)} aria-label="Take {seat.who} out">Take out</button>{/if}
+        <input
+          class="field grow font-bold"
+          list="students"
+          value={seat.who}
+          maxlength="80"
+          aria-label="Player {at + 1}"
+          onchange={(event) => change(at, { who: event.currentTarget.value })}
+        />
+        {#if group.seats.length > 1}<button
+            class="text-sm text-quiet underline hover:text-ink"
+            onclick={() => remove(at)}
+            aria-label="Take {seat.who} out">Take out</button
+          >{/if}
       </div>
       <label class="mt-1.5 flex items-center gap-2 text-quiet">
         plays
-        <select class="field min-w-0 grow text-ink" value={seat.version_id === null ? `p${seat.part_index}` : `v${seat.version_id}`} onchange={(event) => plays(at, event.currentTarget.value)} aria-label="What {seat.who} plays">
+        <select
+          class="field min-w-0 grow text-ink"
+          value={seat.version_id === null ? `p${seat.part_index}` : `v${seat.version_id}`}
+          onchange={(event) => plays(at, event.currentTarget.value)}
+          aria-label="What {seat.who} plays"
+        >
           {#each offered as each (each.key)}<option value={each.key}>{each.words}</option>{/each}
         </select>
       </label>
-      <label class="mt-1.5 flex items-center gap-2 text-sm"><input type="checkbox" class="accent-(--ink)" checked={screen.hears(seat, at)} onchange={() => screen.toggle(seat, at)} /> heard</label>
+      <label class="mt-1.5 flex items-center gap-2 text-sm"
+        ><input
+          type="checkbox"
+          class="accent-(--ink)"
+          checked={screen.hears(seat, at)}
+          onchange={() => screen.toggle(seat, at)}
+        /> heard</label
+      >
     </li>
   {/each}
 </ol>
-<button class="mt-2 underline disabled:text-quiet" disabled={group.seats.length >= 12} onclick={add}>Add a player</button>
+<button class="mt-2 underline disabled:text-quiet" disabled={group.seats.length >= 12} onclick={add}
+  >Add a player</button
+>

@@ -13,7 +13,9 @@ export class GroupState {
 
   toggle(seat: Seat, at: number): void {
     const key = seatKey(seat, at)
-    this.silent = this.silent.includes(key) ? this.silent.filter((each) => each !== key) : [...this.silent, key]
+    this.silent = this.silent.includes(key)
+      ? this.silent.filter((each) => each !== key)
+      : [...this.silent, key]
   }
 }
 
@@ -22,14 +24,28 @@ export function seatKey(seat: Seat, at: number): string {
 }
 
 export function bodyOf(group: Group): GroupIn {
-  return { name: group.name, seats: group.seats.map(({ who, part_index, version_id }) => ({ who, part_index, version_id })) }
+  return {
+    name: group.name,
+    seats: group.seats.map(({ who, part_index, version_id }) => ({ who, part_index, version_id })),
+  }
 }
 
-/** A first proposal: what was written for a student is theirs, the original goes to the next, then versions from the hardest down. */
+/**
+ * A first proposal: what was written for a student is theirs, the original goes to the next, then versions
+ * from the hardest down.
+ */
 export function proposed(title: string, students: string[], versions: VersionCard[]): GroupIn {
   const easier = versions.filter((version) => !version.put_away).sort((a, b) => b.step - a.step)
-  const own = [...new Map(easier.filter((version) => version.student).map((version) => [version.student, version])).values()]
-  const others = [...new Map(easier.filter((version) => !version.student).map((version) => [version.asked, version])).values()].slice(0, Math.max(3 - own.length, 0))
+  const own = [
+    ...new Map(
+      easier.filter((version) => version.student).map((version) => [version.student, version]),
+    ).values(),
+  ]
+  const others = [
+    ...new Map(
+      easier.filter((version) => !version.student).map((version) => [version.asked, version]),
+    ).values(),
+  ].slice(0, Math.max(3 - own.length, 0))
   const free = students.filter((name) => !own.some((version) => version.student === name))
   const plays = [null, ...own, ...others]
   const seats = plays.map((version, at) => ({

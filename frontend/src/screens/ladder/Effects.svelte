@@ -6,17 +6,32 @@
 
   let { state: screen }: { state: LadderState } = $props()
   const differences = createQuery(() => ({ queryKey: ['differences'], queryFn: api.differences }))
-  const songs = $derived([...(screen.preview?.songs ?? [])].sort((a, b) => Math.abs(b.step_then - b.step) - Math.abs(a.step_then - a.step)))
+  const songs = $derived(
+    [...(screen.preview?.songs ?? [])].sort(
+      (a, b) => Math.abs(b.step_then - b.step) - Math.abs(a.step_then - a.step),
+    ),
+  )
 </script>
 
 <h2 class="text-lg">What Step {screen.step} allows</h2>
 <label class="mt-1 flex items-center gap-3">
-  <input class="grow accent-(--ink)" type="range" min="1" max="10" step="1" bind:value={screen.step} aria-label="Step shown in words" />
+  <input
+    class="grow accent-(--ink)"
+    type="range"
+    min="1"
+    max="10"
+    step="1"
+    bind:value={screen.step}
+    aria-label="Step shown in words"
+  />
   <span class="w-6 text-right font-bold tabular-nums">{screen.step}</span>
 </label>
 <ul class="mt-2 space-y-1 text-[15px] leading-snug">
   {#each screen.rung?.measures ?? [] as { measure, words } (measure)}
-    <li class={measure === screen.measure ? 'font-bold' : ''}><span class="text-quiet">{measure}:</span> {words}</li>
+    <li class={measure === screen.measure ? 'font-bold' : ''}>
+      <span class="text-quiet">{measure}:</span>
+      {words}
+    </li>
   {/each}
 </ul>
 <p class="mt-1 text-sm text-quiet">Each alone; several together make a bar harder.</p>
@@ -33,7 +48,9 @@
       <li class="flex items-baseline gap-2 border-b border-contour py-1 tabular-nums">
         <a class="grow truncate hover:underline" href="#/song/{song.song_id}">{song.title}</a>
         <span>{stepText(song.step)}</span>
-        {#if Math.abs(change) >= 0.05}<span class="font-bold">→ {stepText(song.step_then)} ({change > 0 ? '+' : '−'}{stepText(Math.abs(change))})</span>{/if}
+        {#if Math.abs(change) >= 0.05}<span class="font-bold"
+            >→ {stepText(song.step_then)} ({change > 0 ? '+' : '−'}{stepText(Math.abs(change))})</span
+          >{/if}
       </li>
     {/each}
   </ul>
@@ -42,18 +59,32 @@
 <h2 class="mt-6 mb-1 text-lg">Where you and the ladder differ</h2>
 {#if differences.data && differences.data.differences.length > 0}
   <table class="w-full tabular-nums">
-    <thead class="text-left text-sm text-quiet"><tr><th class="font-normal">song</th><th class="font-normal">yours</th><th class="font-normal">ladder</th><th class="font-normal">likely by</th></tr></thead>
+    <thead class="text-left text-sm text-quiet"
+      ><tr
+        ><th class="font-normal">song</th><th class="font-normal">yours</th><th class="font-normal">ladder</th
+        ><th class="font-normal">likely by</th></tr
+      ></thead
+    >
     <tbody>
       {#each differences.data.differences as row (`${row.song_id} ${row.part_index}`)}
         <tr class="border-b border-contour">
-          <td class="max-w-36 truncate py-1"><a class="hover:underline" href="#/song/{row.song_id}">{row.title}</a></td>
+          <td class="max-w-36 truncate py-1"
+            ><a class="hover:underline" href="#/song/{row.song_id}">{row.title}</a></td
+          >
           <td class="font-bold">{stepText(row.own)}</td>
           <td>{stepText(row.computed)}</td>
-          <td>{#if row.measure}<button class="underline" onclick={() => (screen.measure = row.measure)}>{row.measure}</button>{:else}<span class="text-quiet">agree</span>{/if}</td>
+          <td
+            >{#if row.measure}<button class="underline" onclick={() => (screen.measure = row.measure)}
+                >{row.measure}</button
+              >{:else}<span class="text-quiet">agree</span>{/if}</td
+          >
         </tr>
       {/each}
     </tbody>
   </table>
 {:else}
-  <p class="text-quiet">Give songs a Step of your own on the Desk; the differences are listed here, so that the ladder can be put right.</p>
+  <p class="text-quiet">
+    Give songs a Step of your own on the Desk; the differences are listed here, so that the ladder can be put
+    right.
+  </p>
 {/if}

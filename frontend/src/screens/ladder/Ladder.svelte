@@ -23,7 +23,8 @@
     mutationFn: (work: () => Promise<LadderScreen>) => work(),
     onSuccess: (stored: LadderScreen) => {
       queries.setQueryData(['ladder'], stored)
-      for (const key of ['song', 'songs', 'differences', 'techniques', 'version', 'versions', 'group']) void queries.invalidateQueries({ queryKey: [key] })
+      for (const key of ['song', 'songs', 'differences', 'techniques', 'version', 'versions', 'group'])
+        void queries.invalidateQueries({ queryKey: [key] })
     },
   }))
   const own = $derived(screen.screen?.id ?? null)
@@ -37,7 +38,10 @@
   }
   function addCopy(): void {
     const ladder = snapshot()
-    const taken = [ladder.name === screen.screen!.ladder.name, ...screen.screen!.ladders.map((each) => each.name === ladder.name)].some(Boolean)
+    const taken = [
+      ladder.name === screen.screen!.ladder.name,
+      ...screen.screen!.ladders.map((each) => each.name === ladder.name),
+    ].some(Boolean)
     store.mutate(() => api.addLadder(taken ? { ...ladder, name: `${ladder.name}, mine` } : ladder))
   }
 </script>
@@ -51,16 +55,38 @@
     {#if screen.screen && screen.ladder}
       <label class="flex items-center gap-2 text-quiet">
         graded by
-        <select class="field text-ink" value={String(own ?? '')} onchange={(event) => { const id = event.currentTarget.value; store.mutate(() => api.chooseLadder(id === '' ? null : Number(id))) }}>
+        <select
+          class="field text-ink"
+          value={String(own ?? '')}
+          onchange={(event) => {
+            const id = event.currentTarget.value
+            store.mutate(() => api.chooseLadder(id === '' ? null : Number(id)))
+          }}
+        >
           <option value="">the one that ships</option>
-          {#each screen.screen.ladders as each (each.id)}<option value={String(each.id)}>{each.name}</option>{/each}
+          {#each screen.screen.ladders as each (each.id)}<option value={String(each.id)}>{each.name}</option
+            >{/each}
         </select>
       </label>
-      {#if own !== null}<label class="flex items-center gap-2 text-quiet">called <input class="field w-44 text-ink" maxlength="80" bind:value={screen.ladder.name} /></label>{/if}
-      <span class="grow text-right text-quiet" role="status">{screen.changed ? 'changed, not saved' : own === null ? 'it never changes; a change makes a copy' : `revision ${screen.screen.revision}, saved`}</span>
-      <button class="quiet-button" disabled={!screen.changed} onclick={() => screen.take(screen.screen!)}>Take back</button>
+      {#if own !== null}<label class="flex items-center gap-2 text-quiet"
+          >called <input class="field w-44 text-ink" maxlength="80" bind:value={screen.ladder.name} /></label
+        >{/if}
+      <span class="grow text-right text-quiet" role="status"
+        >{screen.changed
+          ? 'changed, not saved'
+          : own === null
+            ? 'it never changes; a change makes a copy'
+            : `revision ${screen.screen.revision}, saved`}</span
+      >
+      <button class="quiet-button" disabled={!screen.changed} onclick={() => screen.take(screen.screen!)}
+        >Take back</button
+      >
       {#if own !== null}<button class="quiet-button" onclick={addCopy}>Copy</button>{/if}
-      <button class="key-button" disabled={!screen.changed || screen.message !== '' || store.isPending} onclick={save}>{own === null ? 'Save as my own' : 'Save'}</button>
+      <button
+        class="key-button"
+        disabled={!screen.changed || screen.message !== '' || store.isPending}
+        onclick={save}>{own === null ? 'Save as my own' : 'Save'}</button
+      >
     {/if}
   </header>
   {#if store.isError}<ErrorNote message={store.error.message} />{/if}
@@ -72,7 +98,11 @@
         <ul>
           {#each Object.keys(CURVES) as measure (measure)}
             <li>
-              <button class="flex w-full items-center gap-2 border-b border-contour py-1.5 text-left hover:bg-raised aria-[current=true]:font-bold" aria-current={screen.measure === measure} onclick={() => (screen.measure = measure)}>
+              <button
+                class="flex w-full items-center gap-2 border-b border-contour py-1.5 text-left hover:bg-raised aria-[current=true]:font-bold"
+                aria-current={screen.measure === measure}
+                onclick={() => (screen.measure = measure)}
+              >
                 <MeasureSign {measure} />{measure}
               </button>
             </li>
@@ -80,7 +110,17 @@
         </ul>
         <label class="mt-6 block text-sm text-quiet">
           A version is still the tune from
-          <span class="mt-1 flex items-baseline gap-1"><input class="field no-spin w-12 text-right text-base text-ink" type="number" min="0" max="100" step="1" bind:value={screen.ladder.tune_floor} oninput={() => screen.ask()} /> % of it kept</span>
+          <span class="mt-1 flex items-baseline gap-1"
+            ><input
+              class="field no-spin w-12 text-right text-base text-ink"
+              type="number"
+              min="0"
+              max="100"
+              step="1"
+              bind:value={screen.ladder.tune_floor}
+              oninput={() => screen.ask()}
+            /> % of it kept</span
+          >
         </label>
       </nav>
       <section aria-label="Rows of {screen.measure}" class="min-w-0">

@@ -25,7 +25,16 @@
   {#each ROWS as [key, words] (key)}
     <li class="flex items-baseline gap-3 border-b border-contour py-1">
       <span class="grow">{words}</span>
-      <input class="field no-spin w-14 text-right font-bold" type="number" min="0" max="10" step="0.1" value={shapes[key]} aria-label="Step of {words}" oninput={(event) => set(key, event.currentTarget.value)} />
+      <input
+        class="field no-spin w-14 text-right font-bold"
+        type="number"
+        min="0"
+        max="10"
+        step="0.1"
+        value={shapes[key]}
+        aria-label="Step of {words}"
+        oninput={(event) => set(key, event.currentTarget.value)}
+      />
     </li>
   {/each}
 </ul>

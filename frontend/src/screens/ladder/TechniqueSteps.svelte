@@ -6,7 +6,9 @@
   let step = $state(3)
   const ladder = $derived(screen.ladder!)
   const NAME = /^[A-Za-z][A-Za-z0-9_]{0,23}$/
-  const wrong = $derived(name !== '' && (!NAME.test(name) || (ladder.own_techniques ?? []).some((own) => own.name === name)))
+  const wrong = $derived(
+    name !== '' && (!NAME.test(name) || (ladder.own_techniques ?? []).some((own) => own.name === name)),
+  )
 
   function set(row: { step: number }, text: string): void {
     const value = Number(text)
@@ -25,12 +27,23 @@
 </script>
 
 <h3 class="mb-1">Of your own</h3>
-<p class="mb-2 text-quiet">Written on the how line of a tab after a star: <code class="font-mono">*name</code>.</p>
+<p class="mb-2 text-quiet">
+  Written on the how line of a tab after a star: <code class="font-mono">*name</code>.
+</p>
 <ul class="mb-2 max-w-md">
   {#each ladder.own_techniques ?? [] as own, index (own.name)}
     <li class="flex items-baseline gap-3 border-b border-contour py-1">
       <span class="grow font-mono">*{own.name}</span>
-      <input class="field no-spin w-14 text-right font-bold" type="number" min="0" max="10" step="0.1" value={own.step} aria-label="Step of {own.name}" oninput={(event) => set(own, event.currentTarget.value)} />
+      <input
+        class="field no-spin w-14 text-right font-bold"
+        type="number"
+        min="0"
+        max="10"
+        step="0.1"
+        value={own.step}
+        aria-label="Step of {own.name}"
+        oninput={(event) => set(own, event.currentTarget.value)}
+      />
       <button
         class="text-sm underline"
         onclick={() => {
@@ -42,17 +55,42 @@
   {/each}
 </ul>
 <form class="mb-5 flex max-w-md items-baseline gap-3" onsubmit={add}>
-  <input class="field grow" bind:value={name} placeholder="a name" aria-label="Name of your own technique" aria-invalid={wrong} />
-  <input class="field no-spin w-14 text-right" type="number" min="0" max="10" step="0.1" bind:value={step} aria-label="Its Step" />
+  <input
+    class="field grow"
+    bind:value={name}
+    placeholder="a name"
+    aria-label="Name of your own technique"
+    aria-invalid={wrong}
+  />
+  <input
+    class="field no-spin w-14 text-right"
+    type="number"
+    min="0"
+    max="10"
+    step="0.1"
+    bind:value={step}
+    aria-label="Its Step"
+  />
   <button class="quiet-button" disabled={name === '' || wrong}>Add</button>
 </form>
-{#if wrong}<p class="mb-3 text-past-hand" role="alert">A name is 1 to 24 letters, digits or _ that no other has, and begins with a letter.</p>{/if}
+{#if wrong}<p class="mb-3 text-past-hand" role="alert">
+    A name is 1 to 24 letters, digits or _ that no other has, and begins with a letter.
+  </p>{/if}
 <h3 class="mb-1">Known everywhere</h3>
 <ul class="grid max-w-3xl gap-x-8 sm:grid-cols-2">
   {#each [...ladder.techniques].sort((a, b) => a.step - b.step) as row (row.technique)}
     <li class="flex items-baseline gap-3 border-b border-contour py-0.5" title={row.source}>
       <span class="grow">{screen.screen!.technique_names[row.technique]}</span>
-      <input class="field no-spin w-14 text-right font-bold" type="number" min="0" max="10" step="0.1" value={row.step} aria-label="Step of {screen.screen!.technique_names[row.technique]}" onchange={(event) => set(row, event.currentTarget.value)} />
+      <input
+        class="field no-spin w-14 text-right font-bold"
+        type="number"
+        min="0"
+        max="10"
+        step="0.1"
+        value={row.step}
+        aria-label="Step of {screen.screen!.technique_names[row.technique]}"
+        onchange={(event) => set(row, event.currentTarget.value)}
+      />
     </li>
   {/each}
 </ul>

@@ -5,9 +5,17 @@ export interface CurvePicture {
   ticks: { x: number; label: string }[]
 }
 
-export function curvePicture(points: [number, number][], width: number, height: number, highest: number): CurvePicture {
+export function curvePicture(
+  points: [number, number][],
+  width: number,
+  height: number,
+  highest: number,
+): CurvePicture {
   const widest = Math.max(...points.map(([raw]) => raw), 1e-6) * 1.05
-  const place = ([raw, step]: [number, number]): { x: number; y: number } => ({ x: (raw / widest) * width, y: height * (1 - step / highest) })
+  const place = ([raw, step]: [number, number]): { x: number; y: number } => ({
+    x: (raw / widest) * width,
+    y: height * (1 - step / highest),
+  })
   const dots = points.map(place)
   return {
     path: `M0 ${height}${dots.map(({ x, y }) => `L${x.toFixed(1)} ${y.toFixed(1)}`).join('')}`,

@@ -32,8 +32,12 @@ export class LadderState {
   message = $state('')
   #timer: ReturnType<typeof setTimeout> | undefined
 
-  readonly changed = $derived(this.screen !== null && JSON.stringify(this.ladder) !== JSON.stringify(this.screen.ladder))
-  readonly rung = $derived((this.preview?.rungs ?? this.screen?.rungs ?? []).find((rung) => rung.step === this.step))
+  readonly changed = $derived(
+    this.screen !== null && JSON.stringify(this.ladder) !== JSON.stringify(this.screen.ladder),
+  )
+  readonly rung = $derived(
+    (this.preview?.rungs ?? this.screen?.rungs ?? []).find((rung) => rung.step === this.step),
+  )
 
   take(screen: LadderScreen): void {
     this.screen = screen

@@ -12,7 +12,9 @@
 
 <section class="mb-5 border-b border-contour pb-4" aria-label="What {imported.name} says">
   <h2 class="text-lg">{imported.name}</h2>
-  <p class="text-quiet">Nothing is saved yet. The text on the left is what it became; change it as you like.</p>
+  <p class="text-quiet">
+    Nothing is saved yet. The text on the left is what it became; change it as you like.
+  </p>
   {#each groups as group (group.name)}
     {#if group.rows.length > 0}
       <h3 class="mt-2">{group.name}</h3>

@@ -31,7 +31,8 @@
 
   function base64Of(bytes: Uint8Array): string {
     let binary = ''
-    for (let at = 0; at < bytes.length; at += 0x8000) binary += String.fromCharCode(...bytes.subarray(at, at + 0x8000))
+    for (let at = 0; at < bytes.length; at += 0x8000)
+      binary += String.fromCharCode(...bytes.subarray(at, at + 0x8000))
     return btoa(binary)
   }
 
@@ -79,17 +80,34 @@
   <header class="mb-4 flex flex-wrap items-center gap-4 border-b border-ink pb-3">
     <a class="quiet-button inline-flex items-center gap-1.5" href="#/"><ArrowLeft size={18} /> Songs</a>
     <h1 class="text-2xl">New song</h1>
-    <span class="grow text-quiet">Paste a tab below, or drop a file anywhere: tab text, MusicXML or ABC.</span>
+    <span class="grow text-quiet">Paste a tab below, or drop a file anywhere: tab text, MusicXML or ABC.</span
+    >
     <label class="quiet-button cursor-pointer focus-within:outline-2">
-      Open a file<input class="sr-only" type="file" accept=".tab,.txt,.musicxml,.xml,.mxl,.abc,.json,text/plain" onchange={(event) => void take(event.currentTarget.files?.[0])} />
+      Open a file<input
+        class="sr-only"
+        type="file"
+        accept=".tab,.txt,.musicxml,.xml,.mxl,.abc,.json,text/plain"
+        onchange={(event) => void take(event.currentTarget.files?.[0])}
+      />
     </label>
-    <button class="key-button" disabled={!readable || save.isPending} onclick={() => save.mutate()}>Save song</button>
+    <button class="key-button" disabled={!readable || save.isPending} onclick={() => save.mutate()}
+      >Save song</button
+    >
   </header>
   <div class="grid min-h-0 gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]" class:opacity-60={dropping}>
-    <TabTextEditor bind:this={editor} {text} label="Tab text of the new song" problems={preview.problems} onchange={change} />
+    <TabTextEditor
+      bind:this={editor}
+      {text}
+      label="Tab text of the new song"
+      problems={preview.problems}
+      onchange={change}
+    />
     <section class="min-h-0 overflow-y-auto" aria-live="polite" aria-label="Preview">
       {#if dropError}<ErrorNote message={dropError} />{/if}
-      {#if save.isError}<ErrorNote message={save.error.message} problems={save.error instanceof ApiError ? save.error.problems : []} />{/if}
+      {#if save.isError}<ErrorNote
+          message={save.error.message}
+          problems={save.error instanceof ApiError ? save.error.problems : []}
+        />{/if}
       {#if imported}<ImportNotes {imported} />{/if}
       <Reading {preview} onplace={(place) => editor?.show(place)} />
     </section>

@@ -6,8 +6,14 @@ test('a song stands on the terrace of the Step it shows', () => {
 })
 
 test('terraces rise, and hold their songs in the order given', () => {
-  const songs = [{ step: 5.4, title: 'b' }, { step: 4.1, title: 'c' }, { step: 5.1, title: 'a' }]
-  expect(terraces(songs).map((terrace) => [terrace.step, terrace.songs.map((song) => song.title).join('')])).toEqual([
+  const songs = [
+    { step: 5.4, title: 'b' },
+    { step: 4.1, title: 'c' },
+    { step: 5.1, title: 'a' },
+  ]
+  expect(
+    terraces(songs).map((terrace) => [terrace.step, terrace.songs.map((song) => song.title).join('')]),
+  ).toEqual([
     [4, 'c'],
     [5, 'ba'],
   ])

@@ -25,7 +25,12 @@
   <ul>
     {#each each_of as each (each.id)}
       <li class="border-b border-contour">
-        <button class="block w-full py-2.5 text-left hover:text-ink" class:text-quiet={each.id !== shown} aria-current={each.id === shown} onclick={() => (chosen = each.id)}>
+        <button
+          class="block w-full py-2.5 text-left hover:text-ink"
+          class:text-quiet={each.id !== shown}
+          aria-current={each.id === shown}
+          onclick={() => (chosen = each.id)}
+        >
           <span class="block font-bold" class:underline={each.id === shown}>{each.name}</span>
           <span class="block text-sm">{limitsInWords(each)}</span>
         </button>
@@ -40,7 +45,9 @@
   <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
   <h1 class="text-xl">Students</h1>
   <span class="grow"></span>
-  <button class="key-button inline-flex items-center gap-2" onclick={() => (chosen = 'new')}><Plus size={18} /> New student</button>
+  <button class="key-button inline-flex items-center gap-2" onclick={() => (chosen = 'new')}
+    ><Plus size={18} /> New student</button
+  >
 </header>
 {#if list.isError}
   <div class="p-8"><ErrorNote message={list.error.message} /></div>
@@ -48,7 +55,9 @@
   <main class="mx-auto grid max-w-6xl grid-cols-[260px_minmax(0,1fr)] gap-x-10 px-6 py-6 max-md:grid-cols-1">
     <nav aria-label="Students">
       {@render names(students)}
-      {#if students.length === 0}<p class="text-quiet">Nobody yet. What a student can play now is the measure for a version of their own.</p>{/if}
+      {#if students.length === 0}<p class="text-quiet">
+          Nobody yet. What a student can play now is the measure for a version of their own.
+        </p>{/if}
       {#if away.length > 0}
         <details class="mt-6" open={student?.put_away}>
           <summary class="cursor-pointer text-quiet">put away ({away.length})</summary>
@@ -57,7 +66,14 @@
       {/if}
     </nav>
     {#key `${shown} ${student?.number}`}
-      <StudentForm {student} start={student ? draftOf(student) : structuredClone(NOBODY)} presets={list.data.preset_spans_mm} measures={list.data.measures} techniques={techniques.data.techniques} onsaved={(made) => void saved(made)} />
+      <StudentForm
+        {student}
+        start={student ? draftOf(student) : structuredClone(NOBODY)}
+        presets={list.data.preset_spans_mm}
+        measures={list.data.measures}
+        techniques={techniques.data.techniques}
+        onsaved={(made) => void saved(made)}
+      />
     {/key}
   </main>
 {:else}

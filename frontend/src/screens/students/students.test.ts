@@ -3,13 +3,24 @@ import type { Student } from '../../api/client'
 import { draftOf, limitsInWords, NOBODY, present } from './students'
 
 const tomke: Student = {
-  id: 2, number: 3, name: 'Tomke', span_mm: 78, little_finger: 'usual', thumb_over: false,
-  notes_per_second: 2.5, unknown_techniques: ['tap'], hardest_shape: 'no barre', steps: { rhythm: 3 }, put_away: false,
+  id: 2,
+  number: 3,
+  name: 'Tomke',
+  span_mm: 78,
+  little_finger: 'usual',
+  thumb_over: false,
+  notes_per_second: 2.5,
+  unknown_techniques: ['tap'],
+  hardest_shape: 'no barre',
+  steps: { rhythm: 3 },
+  put_away: false,
 }
 
 describe('a student', () => {
   it('is summed up by what limits a version', () => {
-    expect(limitsInWords(tomke)).toBe('78 mm; 2.5 notes/s; no barre yet; 1 technique not known yet; rhythm to Step 3')
+    expect(limitsInWords(tomke)).toBe(
+      '78 mm; 2.5 notes/s; no barre yet; 1 technique not known yet; rhythm to Step 3',
+    )
     expect(limitsInWords({ ...NOBODY, id: 1, number: 1 })).toBe('100 mm')
   })
 

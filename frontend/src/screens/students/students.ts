@@ -5,7 +5,15 @@ export type Draft = Required<Omit<StudentIn, 'notes_per_second'>> & { notes_per_
 
 /** A new student: a usual hand, nothing said about limits. */
 export const NOBODY: Draft = {
-  name: '', span_mm: 100, little_finger: 'usual', thumb_over: false, notes_per_second: null, unknown_techniques: [], hardest_shape: 'full barre', steps: {}, put_away: false,
+  name: '',
+  span_mm: 100,
+  little_finger: 'usual',
+  thumb_over: false,
+  notes_per_second: null,
+  unknown_techniques: [],
+  hardest_shape: 'full barre',
+  steps: {},
+  put_away: false,
 }
 
 export function draftOf(student: Student): Draft {
@@ -18,7 +26,11 @@ export function present(students: Student[] | undefined): Student[] {
   return (students ?? []).filter((student) => !student.put_away)
 }
 
-const SHAPE_WORDS: Record<Draft['hardest_shape'], string> = { 'no barre': 'no barre yet', 'small barre': 'no full barre yet', 'full barre': '' }
+const SHAPE_WORDS: Record<Draft['hardest_shape'], string> = {
+  'no barre': 'no barre yet',
+  'small barre': 'no full barre yet',
+  'full barre': '',
+}
 
 /** `78 mm; 2.5 notes/s; no barre yet; 12 techniques not known yet`. */
 export function limitsInWords(student: Student): string {

@@ -1,7 +1,11 @@
 <script lang="ts">
   import { api, type Version } from '../../api/client'
 
-  let { version, bar, onsave }: { version: Version; bar: number; onsave: (change: Promise<Version>) => void } = $props()
+  let {
+    version,
+    bar,
+    onsave,
+  }: { version: Version; bar: number; onsave: (change: Promise<Version>) => void } = $props()
   let tab = $state('')
   let failure = $state('')
 
@@ -17,7 +21,17 @@
 
 <details class="mt-2" ontoggle={(event) => void fetchBar(event.currentTarget.open)}>
   <summary class="cursor-pointer text-quiet">the whole bar as text</summary>
-  <textarea class="mt-2 w-full resize-y overflow-x-auto border border-contour bg-raised p-2 font-mono text-[13px] leading-snug whitespace-pre" rows="9" spellcheck="false" bind:value={tab} aria-label="Tab of the bar"></textarea>
+  <textarea
+    class="mt-2 w-full resize-y overflow-x-auto border border-contour bg-raised p-2 font-mono text-[13px] leading-snug whitespace-pre"
+    rows="9"
+    spellcheck="false"
+    bind:value={tab}
+    aria-label="Tab of the bar"></textarea>
   {#if failure}<p class="text-past-hand" role="alert">{failure}</p>{/if}
-  <button class="mt-1 underline" disabled={tab.trim() === ''} onclick={() => onsave(api.changeVersionBar(version.id, bar, tab))}>Put it in: an edit like any other</button>
+  <button
+    class="mt-1 underline"
+    disabled={tab.trim() === ''}
+    onclick={() => onsave(api.changeVersionBar(version.id, bar, tab))}
+    >Put it in: an edit like any other</button
+  >
 </details>

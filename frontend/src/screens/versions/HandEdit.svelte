@@ -5,7 +5,11 @@
   import BarByHand from './BarByHand.svelte'
   import type { VersionsState } from './versions.svelte'
 
-  let { screen, version, onsave }: { screen: VersionsState; version: Version; onsave: (change: Promise<Version>) => void } = $props()
+  let {
+    screen,
+    version,
+    onsave,
+  }: { screen: VersionsState; version: Version; onsave: (change: Promise<Version>) => void } = $props()
   const part = $derived(version.version.parts[0])
   let open = $state(false)
   let panel: HTMLDetailsElement
@@ -43,17 +47,30 @@
 
 <details bind:this={panel} class="mt-6 border-t border-contour pt-3" bind:open>
   <summary class="cursor-pointer font-bold">Change it by hand</summary>
-  <p class="mt-1 text-sm text-quiet">Click a note of the version, or choose it here. What you change joins the edits and can be refused like any other.</p>
+  <p class="mt-1 text-sm text-quiet">
+    Click a note of the version, or choose it here. What you change joins the edits and can be refused like
+    any other.
+  </p>
   <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
     <label class="flex items-center gap-2 text-quiet">
       bar
-      <select class="field text-ink" value={bar.index} onchange={(e) => (screen.picked = { bar: Number(e.currentTarget.value), event: 0 })} aria-label="Bar to change by hand">
+      <select
+        class="field text-ink"
+        value={bar.index}
+        onchange={(e) => (screen.picked = { bar: Number(e.currentTarget.value), event: 0 })}
+        aria-label="Bar to change by hand"
+      >
         {#each part.bars as each (each.index)}<option value={each.index}>{each.number}</option>{/each}
       </select>
     </label>
     <label class="flex items-center gap-2 text-quiet">
       at
-      <select class="field text-ink" value={at} onchange={(e) => (screen.picked = { bar: bar.index, event: Number(e.currentTarget.value) })} aria-label="Beat to change by hand">
+      <select
+        class="field text-ink"
+        value={at}
+        onchange={(e) => (screen.picked = { bar: bar.index, event: Number(e.currentTarget.value) })}
+        aria-label="Beat to change by hand"
+      >
         {#each bar.events as _, index (index)}<option value={index}>{when(index)}</option>{/each}
       </select>
     </label>
@@ -65,12 +82,26 @@
         <label class="flex items-center gap-2">
           <span class="w-6 text-quiet">{letter}</span>
           <span class="h-px grow bg-contour"></span>
-          <input class="field no-spin w-10 text-center" type="number" min="0" max={part.neck.frets_mm.length - 1} value={note?.fret ?? ''} onchange={(e) => write(index + 1, e.currentTarget.value)} aria-label="Fret on string {index + 1}, empty for none" />
+          <input
+            class="field no-spin w-10 text-center"
+            type="number"
+            min="0"
+            max={part.neck.frets_mm.length - 1}
+            value={note?.fret ?? ''}
+            onchange={(e) => write(index + 1, e.currentTarget.value)}
+            aria-label="Fret on string {index + 1}, empty for none"
+          />
           <span class="h-px grow bg-contour"></span>
         </label>
       {/each}
     </div>
   {/key}
-  <button class="mt-2 underline" onclick={() => change({ event: at, string: 1, fret: null, halve: true })}>Make it half as long, with room for a note after it</button>
-  {#key `${version.id} ${version.edits.length} ${bar.index}`}<BarByHand {version} bar={bar.index} {onsave} />{/key}
+  <button class="mt-2 underline" onclick={() => change({ event: at, string: 1, fret: null, halve: true })}
+    >Make it half as long, with room for a note after it</button
+  >
+  {#key `${version.id} ${version.edits.length} ${bar.index}`}<BarByHand
+      {version}
+      bar={bar.index}
+      {onsave}
+    />{/key}
 </details>

@@ -15,7 +15,12 @@
   <span class="tabular-nums">{version.kept.overall.toFixed(0)} % kept</span>
 </h2>
 <p class="mt-1" role="status">
-  {#if version.student && version.reached}Everything is within what {version.student} can play.{:else if version.student}<strong>Not all of it is within what {version.student} can play.</strong>{:else if version.layer && version.target === 10}Written as asked: {version.asked}.{:else if version.reached}The target of {stepText(version.target)} is reached.{:else}<strong>The target of {stepText(version.target)} is not reached.</strong>{/if}
+  {#if version.student && version.reached}Everything is within what {version.student} can play.{:else if version.student}<strong
+      >Not all of it is within what {version.student} can play.</strong
+    >{:else if version.layer && version.target === 10}Written as asked: {version.asked}.{:else if version.reached}The
+    target of {stepText(version.target)} is reached.{:else}<strong
+      >The target of {stepText(version.target)} is not reached.</strong
+    >{/if}
   {#if !version.kept.still_the_tune}<strong class="text-past-hand">This is no longer the tune.</strong>{/if}
 </p>
 <dl class="mt-3 grid grid-cols-[70px_1fr_56px] items-center gap-x-3 gap-y-1.5">
@@ -24,13 +29,19 @@
     {#if score === 'bass' && !version.kept.has_bass}
       <dd class="col-span-2 text-quiet">there is none</dd>
     {:else}
-      <dd class="h-2.5 border-b border-contour"><span class="block h-full bg-(--step-7)" style:width="{version.kept[score]}%"></span></dd>
+      <dd class="h-2.5 border-b border-contour">
+        <span class="block h-full bg-(--step-7)" style:width="{version.kept[score]}%"></span>
+      </dd>
       <dd class="text-right font-bold tabular-nums">{version.kept[score].toFixed(0)} %</dd>
     {/if}
   {/each}
 </dl>
-<p class="mt-2 text-sm text-quiet">{version.kept.same_onsets.toFixed(0)} % of the onsets still sound with the same pitch on top.</p>
-{#each asked as edit (edit.id)}<p class="mt-2 border-l-4 border-changed pl-3">{edit.reason} <span class="inline-block first-letter:uppercase">{edit.effect}.</span></p>{/each}
+<p class="mt-2 text-sm text-quiet">
+  {version.kept.same_onsets.toFixed(0)} % of the onsets still sound with the same pitch on top.
+</p>
+{#each asked as edit (edit.id)}<p class="mt-2 border-l-4 border-changed pl-3">
+    {edit.reason} <span class="inline-block first-letter:uppercase">{edit.effect}.</span>
+  </p>{/each}
 {#if version.summary.length > 0}
   <h3 class="mt-4 mb-1">For the student</h3>
   <ul class="space-y-0.5">

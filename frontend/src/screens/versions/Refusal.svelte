@@ -8,19 +8,28 @@
 
 {#if version.blocking.length > 0}
   <section class="mt-4 border-l-4 border-past-hand pl-3" aria-label="Why not easier">
-    <h3 class="mb-1">{version.student ? `What ${version.student} cannot play yet` : `Why it stays at Step ${stepText(after.step)}`}</h3>
+    <h3 class="mb-1">
+      {version.student
+        ? `What ${version.student} cannot play yet`
+        : `Why it stays at Step ${stepText(after.step)}`}
+    </h3>
     <ul class="space-y-2">
       {#each version.blocking as row (row.bar)}
-        {@const best = row.tried.filter((tried) => tried.step < row.step - 0.01).sort((a, b) => a.step - b.step)}
+        {@const best = row.tried
+          .filter((tried) => tried.step < row.step - 0.01)
+          .sort((a, b) => a.step - b.step)}
         <li>
-          {#if row.limit}Bar {row.bar} asks for more {row.measure}: Step {stepText(row.step)}, past {row.limit}.{:else}Bar {row.bar} stays at Step {stepText(row.step)}, by {row.measure}.{/if}
+          {#if row.limit}Bar {row.bar} asks for more {row.measure}: Step {stepText(row.step)}, past {row.limit}.{:else}Bar
+            {row.bar} stays at Step {stepText(row.step)}, by {row.measure}.{/if}
           <details class="text-sm text-quiet">
             <summary class="cursor-pointer">What each kind of edit could still do</summary>
             <ul>
               {#each row.tried as tried (tried.kind)}<li>{tried.does}: Step {stepText(tried.step)}</li>{/each}
             </ul>
           </details>
-          {#if best.length > 0}<span class="text-sm text-quiet">Best: {best[0].does}, to Step {stepText(best[0].step)}.</span>{/if}
+          {#if best.length > 0}<span class="text-sm text-quiet"
+              >Best: {best[0].does}, to Step {stepText(best[0].step)}.</span
+            >{/if}
         </li>
       {/each}
     </ul>

@@ -12,23 +12,33 @@
   }
   let { song, versions, onopen, onaway }: Props = $props()
   // Easiest first, the original last: the way a student grows.
-  const ordered = $derived(versions.filter((version) => !version.put_away).sort((a, b) => a.step - b.step || a.id - b.id))
+  const ordered = $derived(
+    versions.filter((version) => !version.put_away).sort((a, b) => a.step - b.step || a.id - b.id),
+  )
 
   const away = $derived(versions.filter((version) => version.put_away))
 
   /** `a stair of 2, 4, 6`: the versions that were written together with this one. */
   function stairsOf(version: VersionCard): string {
-    const together = versions.filter((each) => version.staircase !== null && each.staircase === version.staircase)
+    const together = versions.filter(
+      (each) => version.staircase !== null && each.staircase === version.staircase,
+    )
     return together.length > 0 ? `a stair of ${together.map((each) => each.target).join(', ')}` : ''
   }
 </script>
 
 <section class="min-h-0 overflow-y-auto px-6 py-4" aria-label="All versions side by side">
-  <p class="mb-4 max-w-prose text-quiet">From the easiest to the original. Versions written as one staircase are contained in one another, so that a student grows from each into the next.</p>
+  <p class="mb-4 max-w-prose text-quiet">
+    From the easiest to the original. Versions written as one staircase are contained in one another, so that
+    a student grows from each into the next.
+  </p>
   <ul class="grid gap-x-8 gap-y-8 sm:grid-cols-2 lg:grid-cols-4">
     {#each ordered as version (version.id)}
       <li>
-        <button class="group block w-full border-b-2 border-contour text-left hover:border-ink" onclick={() => onopen(version.id)}>
+        <button
+          class="group block w-full border-b-2 border-contour text-left hover:border-ink"
+          onclick={() => onopen(version.id)}
+        >
           <span class="flex items-baseline justify-between gap-2">
             <StepBadge step={version.step} />
             <span class="font-bold tabular-nums">{version.overall.toFixed(0)} % kept</span>
@@ -37,22 +47,46 @@
             {version.asked}{version.reached ? '' : ', not reached'}
           </span>
           <span class="block text-sm text-quiet">
-            {version.approach === 'sound' ? '' : `${APPROACH_NAMES[version.approach]}; `}{version.edits} edit{version.edits === 1 ? '' : 's'}{version.refused ? `, ${version.refused} refused` : ''};
+            {version.approach === 'sound' ? '' : `${APPROACH_NAMES[version.approach]}; `}{version.edits} edit{version.edits ===
+            1
+              ? ''
+              : 's'}{version.refused ? `, ${version.refused} refused` : ''};
             {version.same_onsets.toFixed(0)} % of the onsets
           </span>
           <span class="block min-h-5 text-sm text-quiet">{stairsOf(version)}</span>
-          <span class="mt-2 block"><SmallClimb height={72} beats={version.climb.map((bar) => bar.beats)} steps={version.climb.map((bar) => bar.step)} label="Its climb" /></span>
+          <span class="mt-2 block"
+            ><SmallClimb
+              height={72}
+              beats={version.climb.map((bar) => bar.beats)}
+              steps={version.climb.map((bar) => bar.step)}
+              label="Its climb"
+            /></span
+          >
         </button>
-        <button class="mt-1 text-sm text-quiet underline hover:text-ink" onclick={() => onaway(version.id, true)} aria-label="Put {version.asked} away">Put away</button>
+        <button
+          class="mt-1 text-sm text-quiet underline hover:text-ink"
+          onclick={() => onaway(version.id, true)}
+          aria-label="Put {version.asked} away">Put away</button
+        >
       </li>
     {/each}
     {#if song}
       <li>
         <div class="border-b-2 border-ink">
-          <span class="flex items-baseline justify-between gap-2"><StepBadge step={song.step} assumed={song.tempo_assumed} /><span class="font-bold">100 %</span></span>
+          <span class="flex items-baseline justify-between gap-2"
+            ><StepBadge step={song.step} assumed={song.tempo_assumed} /><span class="font-bold">100 %</span
+            ></span
+          >
           <span class="mt-1.5 block">the original</span>
           <span class="block min-h-10 text-sm text-quiet">{song.hardest}</span>
-          <span class="mt-2 block"><SmallClimb height={72} beats={song.climb.map((bar) => bar.beats)} steps={song.climb.map((bar) => bar.step)} label="The original's climb" /></span>
+          <span class="mt-2 block"
+            ><SmallClimb
+              height={72}
+              beats={song.climb.map((bar) => bar.beats)}
+              steps={song.climb.map((bar) => bar.step)}
+              label="The original's climb"
+            /></span
+          >
         </div>
       </li>
     {/if}
@@ -62,7 +96,10 @@
       <summary class="cursor-pointer">Put away ({away.length})</summary>
       <ul class="mt-2 space-y-1">
         {#each away as version (version.id)}
-          <li>{version.asked}, Step {version.step.toFixed(1)}, {version.edits} edits <button class="ml-2 underline" onclick={() => onaway(version.id, false)}>Bring back</button></li>
+          <li>
+            {version.asked}, Step {version.step.toFixed(1)}, {version.edits} edits
+            <button class="ml-2 underline" onclick={() => onaway(version.id, false)}>Bring back</button>
+          </li>
         {/each}
       </ul>
     </details>

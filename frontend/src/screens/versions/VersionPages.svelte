@@ -24,16 +24,24 @@
 
   $effect(() => {
     const bar = screen.cursor?.bar
-    if (bar !== undefined) scroller.querySelector(`[data-system~="${bar}"]`)?.scrollIntoView({ block: 'nearest' })
+    if (bar !== undefined)
+      scroller.querySelector(`[data-system~="${bar}"]`)?.scrollIntoView({ block: 'nearest' })
   })
 </script>
 
 <svelte:window onbeforeprint={() => print(true)} onafterprint={() => print(false)} />
 
-<section bind:this={scroller} bind:clientWidth={width} class="min-h-0 overflow-y-auto px-6 py-3 print:overflow-visible print:p-0" aria-label="Original above, version below">
+<section
+  bind:this={scroller}
+  bind:clientWidth={width}
+  class="min-h-0 overflow-y-auto px-6 py-3 print:overflow-visible print:p-0"
+  aria-label="Original above, version below"
+>
   <h1 class="hidden print:mb-2 print:block print:text-xl">{version.title}, Step {easier.step.toFixed(1)}</h1>
   <p class="hidden print:mb-3 print:block">{setupWords([easier], version.original.marked_tempo)}</p>
-  <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label>
+  <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"
+    ><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label
+  >
   {#each systems as system (system.bars[0].index)}
     <VersionSystem {screen} {original} {easier} {system} target={version.target} kept={version.kept_by_bar} />
   {/each}

@@ -27,10 +27,16 @@
   const list = createQuery(() => ({ queryKey: ['versions', songId], queryFn: () => api.versions(songId) }))
   const inSight = $derived((list.data?.versions ?? []).filter((each) => !each.put_away || each.id === chosen))
   const shownId = $derived(chosen ?? inSight.at(-1)?.id ?? null)
-  const version = createQuery(() => ({ queryKey: ['version', shownId], queryFn: () => api.version(shownId!), enabled: shownId !== null }))
+  const version = createQuery(() => ({
+    queryKey: ['version', shownId],
+    queryFn: () => api.version(shownId!),
+    enabled: shownId !== null,
+  }))
   const song = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
   const original = $derived(song.data?.songs.find((each) => each.id === songId))
-  const title = $derived(version.data?.title ?? song.data?.songs.find((each) => each.id === songId)?.title ?? '')
+  const title = $derived(
+    version.data?.title ?? song.data?.songs.find((each) => each.id === songId)?.title ?? '',
+  )
 
   async function write(wish: Partial<Wish> = {}): Promise<void> {
     const id = await screen.search(songId, wish)
@@ -68,7 +74,9 @@
     if (!part) return
     const range: [number, number] = [fromBar, part.bars.length - 1]
     void player.play(timelineOf(part, range, version.data?.original.feel === 'swing'), {
-      percent: 100, loop: false, countIn: false,
+      percent: 100,
+      loop: false,
+      countIn: false,
       onMark: (bar, event) => (screen.cursor = { bar, event }),
       onEnd: () => (screen.cursor = null),
     })
@@ -90,24 +98,50 @@
 <svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
 
 <div class="grid h-dvh grid-rows-[auto_auto_1fr] print:block print:h-auto">
-  <VersionsBar {screen} {player} {songId} {title} versions={inSight} {shownId} onchoose={choose} onwrite={() => void write()} onplay={playOrStop} onhear={hear} />
-  <WishRow {screen} {songId} count={list.data?.versions.length ?? 0} parts={list.data?.parts ?? []} onwrite={(wish) => void write(wish)} />
+  <VersionsBar
+    {screen}
+    {player}
+    {songId}
+    {title}
+    versions={inSight}
+    {shownId}
+    onchoose={choose}
+    onwrite={() => void write()}
+    onplay={playOrStop}
+    onhear={hear}
+  />
+  <WishRow
+    {screen}
+    {songId}
+    count={list.data?.versions.length ?? 0}
+    parts={list.data?.parts ?? []}
+    onwrite={(wish) => void write(wish)}
+  />
   {#if list.isError}
     <div class="p-8"><ErrorNote message={list.error.message} /></div>
   {:else if screen.sideBySide && (list.data?.versions.length ?? 0) > 0}
-    <SideBySide song={original} versions={list.data!.versions} onopen={(id) => { choose(id); screen.sideBySide = false }} onaway={(id, away) => void putAway(id, away)} />
+    <SideBySide
+      song={original}
+      versions={list.data!.versions}
+      onopen={(id) => {
+        choose(id)
+        screen.sideBySide = false
+      }}
+      onaway={(id, away) => void putAway(id, away)}
+    />
   {:else if version.isError}
     <div class="p-8"><ErrorNote message={version.error.message} /></div>
   {:else if version.data}
     {@const shown = version.data}
-    <main class="grid min-h-0 grid-cols-[minmax(0,1fr)_clamp(300px,31.25vw,400px)] max-lg:grid-cols-1 max-lg:overflow-y-auto print:block">
+    <main class="page-and-panel print:block">
       <VersionPages {screen} version={shown} />
-      <aside class="min-h-0 overflow-y-auto border-l border-contour px-5 py-4 max-lg:border-t max-lg:border-l-0 print:hidden" aria-label="What was given up">
+      <aside class="side-panel print:hidden" aria-label="What was given up">
         {#if failure}<ErrorNote message={failure} />{/if}
         {#if shown.revision !== shown.latest_revision}
           <p class="mb-4 border-l-4 border-changed pl-3">
             This version belongs to revision {shown.revision}; the song has moved on to {shown.latest_revision}.
-            <button class="underline" onclick={() => void show(api.carryOver(shown.id))}>Carry it over</button>
+            <button class="underline" onclick={() => void show(api.carryOver(shown.id))}>Carry it over</button
+            >
           </p>
         {/if}
         <KeptScores version={shown} />
@@ -119,7 +153,10 @@
   {:else if list.data && inSight.length === 0}
     <section class="max-w-prose p-8">
       <h2 class="mb-2 text-xl">No easier version yet</h2>
-      <p>Choose the Step a student can play now, then write the version. The original stays as it is; every change can be refused.</p>
+      <p>
+        Choose the Step a student can play now, then write the version. The original stays as it is; every
+        change can be refused.
+      </p>
     </section>
   {:else}
     <p class="p-8 text-quiet" role="status">Fetching the version …</p>

@@ -3,11 +3,17 @@ import { api, type Approach, type Edit, type Job, type Version, type Wish } from
 
 const POLL_MS = 150
 
-const STAIRCASES = [[2, 4, 6], [3, 5, 7], [2, 3, 4, 5, 6, 7, 8]]
+const STAIRCASES = [
+  [2, 4, 6],
+  [3, 5, 7],
+  [2, 3, 4, 5, 6, 7, 8],
+]
 
 /** The staircases that lead up to a Step: only stairs below it, each staircase once. */
 export function staircasesTo(step: number): number[][] {
-  const cut = STAIRCASES.map((stairs) => stairs.filter((stair) => stair < step)).filter((stairs) => stairs.length > 0)
+  const cut = STAIRCASES.map((stairs) => stairs.filter((stair) => stair < step)).filter(
+    (stairs) => stairs.length > 0,
+  )
   return cut.filter((stairs, at) => cut.findIndex((other) => other.join() === stairs.join()) === at)
 }
 
@@ -74,8 +80,18 @@ export class VersionsState {
   async search(songId: number, wish: Partial<Wish> = {}): Promise<number | null> {
     this.message = ''
     try {
-      const usual = { target: this.target, further_targets: [], layer: '', student_id: null } satisfies Partial<Wish>
-      const set = { approach: this.approach, setup: this.setup, fill_short_bars: this.fillShortBars, part_index: this.partIndex }
+      const usual = {
+        target: this.target,
+        further_targets: [],
+        layer: '',
+        student_id: null,
+      } satisfies Partial<Wish>
+      const set = {
+        approach: this.approach,
+        setup: this.setup,
+        fill_short_bars: this.fillShortBars,
+        part_index: this.partIndex,
+      }
       this.job = await api.askForVersion(songId, { ...usual, ...set, ...wish })
       while (this.job.state === 'running') {
         await new Promise((resolve) => setTimeout(resolve, POLL_MS))
