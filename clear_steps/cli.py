@@ -24,7 +24,7 @@ from clear_steps.formats import read_song, write_song
 from clear_steps.ladders import default_ladder, ladder_from_json
 from clear_steps.report import easier_report, fingering_report, grade_report, with_scale_length
 from clear_steps.store import Database
-from clear_steps.web import create_app
+from clear_steps.web.app import create_app
 
 T = TypeVar("T")
 DEFAULT_PORT = 8420

@@ -2,26 +2,42 @@
 ladders, own Steps."""
 
 from clear_steps.store.database import Database
-from clear_steps.store.errors import NotFoundError, StaleRevisionError
+from clear_steps.store.errors import (
+    BusyError,
+    NameTakenError,
+    NoRoomError,
+    NotFoundError,
+    SavedAtOnceError,
+    StaleRevisionError,
+    StoreError,
+)
 from clear_steps.store.groups import MOST_SEATS, Group, Groups, Seat, StoredGroup
+from clear_steps.store.kept_answers import KeptAnswers, digest
 from clear_steps.store.ladders import Ladders, StoredLadder
-from clear_steps.store.own_steps import OwnSteps
+from clear_steps.store.own_steps import OwnStep, OwnSteps
 from clear_steps.store.songs import Songs, StoredRevision, StoredSong
 from clear_steps.store.students import StoredStudent, Student, Students
 from clear_steps.store.versions import NewVersion, StoredVersion, Versions
 
 __all__ = [
     "MOST_SEATS",
+    "BusyError",
     "Database",
     "Group",
     "Groups",
+    "KeptAnswers",
     "Ladders",
+    "NameTakenError",
     "NewVersion",
+    "NoRoomError",
     "NotFoundError",
+    "OwnStep",
     "OwnSteps",
+    "SavedAtOnceError",
     "Seat",
     "Songs",
     "StaleRevisionError",
+    "StoreError",
     "StoredGroup",
     "StoredLadder",
     "StoredRevision",
@@ -31,4 +47,5 @@ __all__ = [
     "Student",
     "Students",
     "Versions",
+    "digest",
 ]

@@ -3,11 +3,11 @@ revision."""
 
 from dataclasses import dataclass
 
-from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.plainjson import PlainJson
 from clear_steps.store.clock import now
 from clear_steps.store.models import GroupRevisionRow, GroupRow
 from clear_steps.store.revised import Revised
@@ -49,7 +49,7 @@ class StoredGroup:
     group: Group
 
 
-_GROUP = TypeAdapter(Group)
+_GROUP: PlainJson[Group] = PlainJson(Group)
 
 
 class Groups:
@@ -57,7 +57,7 @@ class Groups:
 
     def __init__(self, session: Session) -> None:
         self._session = session
-        self._revisions = Revised(session, GroupRevisionRow, "group")
+        self._revisions = Revised(session, GroupRevisionRow, _GROUP, "group")
 
     def of_song(self, song_id: int) -> list[StoredGroup]:
         """The groups of a song, oldest first."""
@@ -76,14 +76,14 @@ class Groups:
         row = GroupRow(song_id=song_id, created_at=now())
         self._session.add(row)
         self._session.flush()
-        self._revisions.begin(row.id, _GROUP.dump_json(group).decode())
+        self._revisions.begin(row.id, group)
         return self._stored(row)
 
     def save(self, group_id: int, based_on: int, group: Group) -> StoredGroup:
         """Add a revision; raises NotFoundError or StaleRevisionError."""
-        self._revisions.save(group_id, based_on, _GROUP.dump_json(group).decode())
+        self._revisions.save(group_id, based_on, group)
         return self.get(group_id)
 
     def _stored(self, row: GroupRow) -> StoredGroup:
         latest = self._revisions.latest(row.id)
-        return StoredGroup(row.id, row.song_id, latest.number, _GROUP.validate_json(latest.content))
+        return StoredGroup(row.id, row.song_id, latest.number, latest.value)

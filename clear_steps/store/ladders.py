@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
+from clear_steps.plainjson import PlainJson
 from clear_steps.store.clock import now
 from clear_steps.store.errors import NotFoundError
 from clear_steps.store.models import LadderRevisionRow, LadderRow
@@ -21,12 +22,22 @@ class StoredLadder:
     in_use: bool
 
 
+class _AsWritten(PlainJson[str]):
+    """A ladder is JSON already; the room of ladders reads it."""
+
+    def dump(self, value: str, indent: int | None = None) -> str:
+        return value
+
+    def load(self, content: str | bytes) -> str:
+        return content if isinstance(content, str) else content.decode()
+
+
 class Ladders:
     """Ladders within one unit of work."""
 
     def __init__(self, session: Session) -> None:
         self._session = session
-        self._revisions = Revised(session, LadderRevisionRow, "ladder")
+        self._revisions = Revised(session, LadderRevisionRow, _AsWritten(str), "ladder")
 
     def every(self) -> list[StoredLadder]:
         """All of the teacher's ladders, oldest first."""
@@ -44,7 +55,11 @@ class Ladders:
         return self._stored(self._row(ladder_id))
 
     def add(self, content: str) -> StoredLadder:
-        """Store a new ladder and use it."""
+        """Store a new ladder and use it; the very same once more is the one that is there."""
+        same = next((ladder for ladder in self.every() if ladder.content == content), None)
+        if same is not None:
+            self.use(same.id)
+            return self.get(same.id)
         row = LadderRow(in_use=False, created_at=now())
         self._session.add(row)
         self._session.flush()
@@ -72,4 +87,4 @@ class Ladders:
 
     def _stored(self, row: LadderRow) -> StoredLadder:
         latest = self._revisions.latest(row.id)
-        return StoredLadder(row.id, latest.number, latest.content, row.in_use)
+        return StoredLadder(row.id, latest.number, latest.value, row.in_use)

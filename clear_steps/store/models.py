@@ -1,13 +1,35 @@
 """Tables. A song owns its revisions; nothing in them is ever changed."""
 
 from datetime import datetime
+from typing import ClassVar
 
 from sqlalchemy import ForeignKey, String, UniqueConstraint
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy.orm import DeclarativeBase, Mapped, declared_attr, mapped_column
 
 
 class Base(DeclarativeBase):
     """Base of all tables."""
+
+
+class RevisionOf:
+    """One save, as JSON, of what lives in the table `owner`; `schema` says in which shape."""
+
+    owner: ClassVar[str]
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    number: Mapped[int]
+    content: Mapped[str]
+    schema: Mapped[int] = mapped_column(default=1)
+    saved_at: Mapped[datetime]
+
+    @declared_attr
+    def owner_id(cls) -> Mapped[int]:  # noqa: N805, the mapper's own convention
+        """Whose save it is."""
+        return mapped_column(ForeignKey(f"{cls.owner}.id"), index=True)
+
+    @declared_attr.directive
+    def __table_args__(cls) -> tuple[UniqueConstraint]:  # noqa: N805, as above
+        return (UniqueConstraint("owner_id", "number"),)
 
 
 class SongRow(Base):
@@ -15,10 +37,9 @@ class SongRow(Base):
 
     __tablename__ = "songs"
     id: Mapped[int] = mapped_column(primary_key=True)
+    put_away: Mapped[bool] = mapped_column(default=False)  # out of sight, never deleted
+    draft: Mapped[str | None] = mapped_column(unique=True)  # of the page it was first saved from
     created_at: Mapped[datetime]
-    revisions: Mapped[list["RevisionRow"]] = relationship(
-        back_populates="song", order_by="RevisionRow.number"
-    )
 
 
 class RevisionRow(Base):
@@ -32,7 +53,6 @@ class RevisionRow(Base):
     title: Mapped[str] = mapped_column(String(200))
     text: Mapped[str]
     saved_at: Mapped[datetime]
-    song: Mapped[SongRow] = relationship(back_populates="revisions")
 
 
 class VersionRow(Base):
@@ -46,10 +66,12 @@ class VersionRow(Base):
     target: Mapped[float]
     edits: Mapped[str]  # JSON
     blocking: Mapped[str]  # JSON
+    schema: Mapped[int] = mapped_column(default=1)  # of both
     approach: Mapped[str] = mapped_column(default="sound")
     layer: Mapped[str] = mapped_column(default="")
     staircase: Mapped[int | None]  # one number for all versions found together
     student: Mapped[str] = mapped_column(default="")  # JSON: for whom it was written, as they were then
+    wish: Mapped[str | None] = mapped_column(unique=True)  # what was asked for, as a digest
     put_away: Mapped[bool] = mapped_column(default=False)  # out of sight, never deleted
     created_at: Mapped[datetime]
 
@@ -73,27 +95,24 @@ class HandEditRow(Base):
     id: Mapped[int] = mapped_column(primary_key=True)
     version_id: Mapped[int] = mapped_column(ForeignKey("versions.id"), index=True)
     edit: Mapped[str]  # JSON
+    schema: Mapped[int] = mapped_column(default=1)
     saved_at: Mapped[datetime]
 
 
 class StudentRow(Base):
-    """Somebody who plays; what is known of them is in the latest revision."""
+    """Somebody who plays; what is known of them is in the latest revision, `name` is the name it says."""
 
     __tablename__ = "students"
     id: Mapped[int] = mapped_column(primary_key=True)
+    name: Mapped[str | None] = mapped_column(unique=True)
     created_at: Mapped[datetime]
 
 
-class StudentRevisionRow(Base):
-    """One save of a student, as JSON."""
+class StudentRevisionRow(RevisionOf, Base):
+    """One save of a student."""
 
     __tablename__ = "student_revisions"
-    __table_args__ = (UniqueConstraint("owner_id", "number"),)
-    id: Mapped[int] = mapped_column(primary_key=True)
-    owner_id: Mapped[int] = mapped_column(ForeignKey("students.id"), index=True)
-    number: Mapped[int]
-    content: Mapped[str]
-    saved_at: Mapped[datetime]
+    owner = "students"
 
 
 class GroupRow(Base):
@@ -105,21 +124,16 @@ class GroupRow(Base):
     created_at: Mapped[datetime]
 
 
-class GroupRevisionRow(Base):
-    """One save of a group, as JSON."""
+class GroupRevisionRow(RevisionOf, Base):
+    """One save of a group."""
 
     __tablename__ = "group_revisions"
-    __table_args__ = (UniqueConstraint("owner_id", "number"),)
-    id: Mapped[int] = mapped_column(primary_key=True)
-    owner_id: Mapped[int] = mapped_column(ForeignKey("groups.id"), index=True)
-    number: Mapped[int]
-    content: Mapped[str]
-    saved_at: Mapped[datetime]
+    owner = "groups"
 
 
 class LadderRow(Base):
-    """A teacher's ladder; what it says is in its latest revision. At most one is in use, else the one that
-    ships."""
+    """A teacher's ladder; what it says is in its latest revision. At most one is in use, else the shipped
+    one."""
 
     __tablename__ = "ladders"
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -127,24 +141,32 @@ class LadderRow(Base):
     created_at: Mapped[datetime]
 
 
-class LadderRevisionRow(Base):
-    """One save of a ladder, as JSON in the shape of a ladder file."""
+class LadderRevisionRow(RevisionOf, Base):
+    """One save of a ladder, in the shape of a ladder file."""
 
     __tablename__ = "ladder_revisions"
-    __table_args__ = (UniqueConstraint("owner_id", "number"),)
-    id: Mapped[int] = mapped_column(primary_key=True)
-    owner_id: Mapped[int] = mapped_column(ForeignKey("ladders.id"), index=True)
-    number: Mapped[int]
-    content: Mapped[str]
-    saved_at: Mapped[datetime]
+    owner = "ladders"
 
 
 class OwnStepRow(Base):
     """The Step a teacher gives a part, one row a change of mind; without a step it was taken back."""
 
     __tablename__ = "own_steps"
+    __table_args__ = (UniqueConstraint("song_id", "part_index", "number"),)
     id: Mapped[int] = mapped_column(primary_key=True)
     song_id: Mapped[int] = mapped_column(ForeignKey("songs.id"), index=True)
     part_index: Mapped[int]
+    number: Mapped[int]
     step: Mapped[float | None]
     saved_at: Mapped[datetime]
+
+
+class KeptAnswerRow(Base):
+    """An answer that took time, under a digest of all that it depends on; it can be made again at any
+    time."""
+
+    __tablename__ = "kept_answers"
+    key: Mapped[str] = mapped_column(primary_key=True)
+    kind: Mapped[str]
+    made_by: Mapped[str]  # which state of the program made it
+    content: Mapped[str]  # JSON

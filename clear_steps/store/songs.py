@@ -3,8 +3,7 @@
 from dataclasses import dataclass
 from datetime import datetime
 
-from sqlalchemy import select
-from sqlalchemy.exc import IntegrityError
+from sqlalchemy import func, select
 from sqlalchemy.orm import Session
 
 from clear_steps.store.clock import now
@@ -28,6 +27,7 @@ class StoredSong:
 
     id: int
     latest: StoredRevision
+    put_away: bool = False
 
 
 class Songs:
@@ -36,39 +36,55 @@ class Songs:
     def __init__(self, session: Session) -> None:
         self._session = session
 
-    def add(self, title: str, text: str) -> StoredSong:
-        """Store a new song as its revision 1."""
-        row = SongRow(created_at=now())
+    def add(self, title: str, text: str, draft: str | None = None) -> StoredSong:
+        """Store a new song as its revision 1.
+
+        A draft is one song: saved once more it is the song that is there, with a further revision where the
+        text has changed since.
+        """
+        same = select(SongRow).where(SongRow.draft == draft)
+        if draft is not None and (there := self._session.scalars(same).first()) is not None:
+            latest = self._latest(there.id)
+            if latest.text != text:
+                self._save(there.id, latest.number + 1, title, text)
+            return self.get(there.id)
+        row = SongRow(put_away=False, draft=draft, created_at=now())
         self._session.add(row)
         self._session.flush()
         return StoredSong(row.id, self._save(row.id, 1, title, text))
 
     def every(self) -> list[StoredSong]:
-        """All songs by title."""
-        ids = self._session.scalars(select(SongRow.id)).all()
-        return sorted(
-            (StoredSong(song, self._latest(song)) for song in ids),
-            key=lambda song: (song.latest.title.lower(), song.id),
+        """All songs by title, those put away too."""
+        newest = select(RevisionRow.song_id, func.max(RevisionRow.number).label("number"))
+        latest = newest.group_by(RevisionRow.song_id).subquery()
+        rows = self._session.execute(
+            select(SongRow.id, SongRow.put_away, *_REVISION)
+            .join(RevisionRow, RevisionRow.song_id == SongRow.id)
+            .join(latest, (latest.c.song_id == RevisionRow.song_id) & (latest.c.number == RevisionRow.number))
         )
+        songs = [StoredSong(row[0], StoredRevision(*row[2:]), row[1]) for row in rows]
+        return sorted(songs, key=lambda song: (song.latest.title.lower(), song.id))
 
     def get(self, song_id: int) -> StoredSong:
         """One song; raises NotFoundError."""
-        return StoredSong(song_id, self._latest(song_id))
+        return StoredSong(song_id, self._latest(song_id), self._row(song_id).put_away)
+
+    def put_away(self, song_id: int, away: bool) -> StoredSong:
+        """Take a song out of sight, or bring it back; all of it stays stored either way."""
+        self._row(song_id).put_away = away
+        self._session.flush()
+        return self.get(song_id)
 
     def revisions(self, song_id: int) -> list[StoredRevision]:
         """Every revision, oldest first; raises NotFoundError."""
-        rows = self._session.scalars(
-            select(RevisionRow).where(RevisionRow.song_id == song_id).order_by(RevisionRow.number)
-        ).all()
-        if not rows:
-            raise NotFoundError(f"there is no song {song_id}")
-        return [_revision(row) for row in rows]
+        self._row(song_id)
+        statement = select(RevisionRow).where(RevisionRow.song_id == song_id).order_by(RevisionRow.number)
+        return [_revision(row) for row in self._session.scalars(statement)]
 
     def revision(self, song_id: int, number: int) -> StoredRevision:
         """One revision; raises NotFoundError."""
-        row = self._session.scalars(
-            select(RevisionRow).where(RevisionRow.song_id == song_id, RevisionRow.number == number)
-        ).first()
+        statement = select(RevisionRow).where(RevisionRow.song_id == song_id, RevisionRow.number == number)
+        row = self._session.scalars(statement).first()
         if row is None:
             raise NotFoundError(f"song {song_id} has no revision {number}")
         return _revision(row)
@@ -78,18 +94,18 @@ class Songs:
         latest = self._latest(song_id).number
         if latest != based_on:
             raise StaleRevisionError(based_on, latest)
-        try:
-            return self._save(song_id, latest + 1, title, text)
-        except IntegrityError as cause:  # somebody saved between the look and the write
-            raise StaleRevisionError(based_on, latest + 1) from cause
+        return self._save(song_id, latest + 1, title, text)
+
+    def _row(self, song_id: int) -> SongRow:
+        row = self._session.get(SongRow, song_id)
+        if row is None:
+            raise NotFoundError(f"there is no song {song_id}")
+        return row
 
     def _latest(self, song_id: int) -> StoredRevision:
-        row = self._session.scalars(
-            select(RevisionRow)
-            .where(RevisionRow.song_id == song_id)
-            .order_by(RevisionRow.number.desc())
-            .limit(1)
-        ).first()
+        newest = RevisionRow.number.desc()
+        statement = select(RevisionRow).where(RevisionRow.song_id == song_id).order_by(newest).limit(1)
+        row = self._session.scalars(statement).first()
         if row is None:
             raise NotFoundError(f"there is no song {song_id}")
         return _revision(row)
@@ -99,6 +115,9 @@ class Songs:
         self._session.add(row)
         self._session.flush()
         return _revision(row)
+
+
+_REVISION = (RevisionRow.number, RevisionRow.title, RevisionRow.text, RevisionRow.saved_at)
 
 
 def _revision(row: RevisionRow) -> StoredRevision:

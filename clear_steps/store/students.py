@@ -2,14 +2,15 @@
 
 from dataclasses import dataclass, replace
 
-from pydantic import TypeAdapter
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import Limits
 from clear_steps.core.hand import Player
+from clear_steps.plainjson import PlainJson
 from clear_steps.store.clock import now
+from clear_steps.store.errors import NameTakenError
 from clear_steps.store.models import StudentRevisionRow, StudentRow
 from clear_steps.store.revised import Revised
 
@@ -33,17 +34,17 @@ class StoredStudent:
     student: Student
 
 
-_STUDENT = TypeAdapter(Student)
+_STUDENT: PlainJson[Student] = PlainJson(Student)
 
 
 def student_json(student: Student | None) -> str:
     """For a column; nobody is the empty text."""
-    return _STUDENT.dump_json(student).decode() if student else ""
+    return _STUDENT.dump(student) if student else ""
 
 
 def student_of(content: str) -> Student | None:
     """The student in a column."""
-    return _STUDENT.validate_json(content) if content else None
+    return _STUDENT.load(content) if content else None
 
 
 class Students:
@@ -51,7 +52,7 @@ class Students:
 
     def __init__(self, session: Session) -> None:
         self._session = session
-        self._revisions = Revised(session, StudentRevisionRow, "student")
+        self._revisions = Revised(session, StudentRevisionRow, _STUDENT, "student")
 
     def every(self) -> list[StoredStudent]:
         """All students by name."""
@@ -64,31 +65,43 @@ class Students:
     def get(self, student_id: int) -> StoredStudent:
         """One student; raises NotFoundError."""
         latest = self._revisions.latest(student_id)
-        return StoredStudent(student_id, latest.number, _STUDENT.validate_json(latest.content))
+        return StoredStudent(student_id, latest.number, latest.value)
 
     def add(self, student: Student) -> StoredStudent:
-        """Store a new student; raises InvalidValueError for a taken or empty name."""
-        named = self._named(student, None)
-        row = StudentRow(created_at=now())
+        """Store a new student; the very same once more is the one that is there.
+
+        Raises InvalidValueError for an empty name, NameTakenError for one that another student has.
+        """
+        named = _named(student)
+        other = self._called(named.name)
+        if other is not None:
+            if (stored := self.get(other.id)).student == named:
+                return stored
+            raise NameTakenError(named.name)
+        row = StudentRow(name=named.name, created_at=now())
         self._session.add(row)
         self._session.flush()
-        self._revisions.begin(row.id, student_json(named))
+        self._revisions.begin(row.id, named)
         return self.get(row.id)
 
     def save(self, student_id: int, based_on: int, student: Student) -> StoredStudent:
-        """Add a revision; raises NotFoundError, StaleRevisionError or InvalidValueError."""
-        self._revisions.save(student_id, based_on, student_json(self._named(student, student_id)))
+        """Add a revision; raises NotFoundError, StaleRevisionError, InvalidValueError or NameTakenError."""
+        named = _named(student)
+        other = self._called(named.name)
+        if other is not None and other.id != student_id:
+            raise NameTakenError(named.name)
+        self._revisions.save(student_id, based_on, named)
+        self._session.get_one(StudentRow, student_id).name = named.name
+        self._session.flush()
         return self.get(student_id)
 
-    def _named(self, student: Student, own_id: int | None) -> Student:
-        """The student with a tidy name, if nobody else has it."""
-        name = " ".join(student.name.split())
-        if (
-            not name
-            or len(name) > 80
-            or any(other.student.name == name and other.id != own_id for other in self.every())
-        ):
-            raise InvalidValueError(
-                "student's name", student.name, "1 to 80 letters that no other student has"
-            )
-        return replace(student, name=name)
+    def _called(self, name: str) -> StudentRow | None:
+        return self._session.scalars(select(StudentRow).where(StudentRow.name == name)).first()
+
+
+def _named(student: Student) -> Student:
+    """The student with a tidy name."""
+    name = " ".join(student.name.split())
+    if not name or len(name) > 80:
+        raise InvalidValueError("student's name", student.name, "1 to 80 letters")
+    return replace(student, name=name)

@@ -3,20 +3,21 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from pydantic import TypeAdapter
-from sqlalchemy import func, select
+from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from clear_steps.core.easier import Blocking, Edit
+from clear_steps.plainjson import PlainJson
 from clear_steps.store.clock import now
-from clear_steps.store.errors import NotFoundError
+from clear_steps.store.errors import NotFoundError, StaleRevisionError
 from clear_steps.store.models import ChoiceRow, HandEditRow, VersionRow
+from clear_steps.store.revised import SCHEMA, read_stored
 from clear_steps.store.students import Student, student_json, student_of
 
-_EDIT = TypeAdapter(Edit)
-_EDITS = TypeAdapter(tuple[Edit, ...])
-_BLOCKING = TypeAdapter(tuple[Blocking, ...])
-_IDS = TypeAdapter(tuple[int, ...])
+_EDIT: PlainJson[Edit] = PlainJson(Edit)
+_EDITS: PlainJson[tuple[Edit, ...]] = PlainJson(tuple[Edit, ...])
+_BLOCKING: PlainJson[tuple[Blocking, ...]] = PlainJson(tuple[Blocking, ...])
+_IDS: PlainJson[tuple[int, ...]] = PlainJson(tuple[int, ...])
 
 
 @dataclass(frozen=True, slots=True)
@@ -36,6 +37,7 @@ class StoredVersion:
     staircase: int | None = None
     student: Student | None = None  # for whom it was written, as they were then
     put_away: bool = False
+    choice: int = 0  # the number of the latest choice of what is refused
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,6 +53,7 @@ class NewVersion:
     approach: str = "sound"
     layer: str = ""
     student: Student | None = None
+    wish: str | None = None  # a digest of what was asked for; asked for again it is this version
 
 
 class Versions:
@@ -60,14 +63,21 @@ class Versions:
         self._session = session
 
     def add(self, new: NewVersion) -> StoredVersion:
-        """Store a version, nothing refused."""
+        """Store a version, nothing refused; of one wish there is one version, brought back where it was put
+        away."""
+        same = select(VersionRow).where(VersionRow.wish == new.wish)
+        if new.wish is not None and (there := self._session.scalars(same).first()) is not None:
+            there.put_away = False
+            return self._stored(there)
         row = VersionRow(
+            wish=new.wish,
+            schema=SCHEMA,
             song_id=new.song_id,
             revision=new.revision,
             part_index=new.part_index,
             target=new.target,
-            edits=_EDITS.dump_json(new.edits).decode(),
-            blocking=_BLOCKING.dump_json(new.blocking).decode(),
+            edits=_EDITS.dump(new.edits),
+            blocking=_BLOCKING.dump(new.blocking),
             approach=new.approach,
             layer=new.layer,
             student=student_json(new.student),
@@ -88,7 +98,7 @@ class Versions:
         """Add what a teacher changed by hand to a version's edits."""
         self._row(version_id)
         self._session.add(
-            HandEditRow(version_id=version_id, edit=_EDIT.dump_json(edit).decode(), saved_at=now())
+            HandEditRow(version_id=version_id, edit=_EDIT.dump(edit), schema=SCHEMA, saved_at=now())
         )
         self._session.flush()
         return self.get(version_id)
@@ -115,17 +125,17 @@ class Versions:
         self._row(version_id).put_away = away
         return self.get(version_id)
 
-    def choose(self, version_id: int, refused: tuple[int, ...]) -> StoredVersion:
-        """Add a choice: exactly these edits are refused; ids it does not have are left out."""
+    def choose(self, version_id: int, based_on: int, refused: tuple[int, ...]) -> StoredVersion:
+        """Add a choice: exactly these edits are refused; ids it does not have are left out.
+
+        Raises StaleRevisionError where another choice than `based_on` was made last (0: none yet).
+        """
         version = self.get(version_id)
+        if version.choice != based_on:
+            raise StaleRevisionError(based_on, version.choice, "choice")
         known = tuple(edit.id for edit in version.edits if edit.id in refused)
-        latest = (
-            self._session.scalar(select(func.max(ChoiceRow.number)).where(ChoiceRow.version_id == version_id))
-            or 0
-        )
-        row = ChoiceRow(
-            version_id=version_id, number=latest + 1, refused=_IDS.dump_json(known).decode(), saved_at=now()
-        )
+        number = version.choice + 1
+        row = ChoiceRow(version_id=version_id, number=number, refused=_IDS.dump(known), saved_at=now())
         self._session.add(row)
         self._session.flush()
         return self.get(version_id)
@@ -135,20 +145,22 @@ class Versions:
             select(ChoiceRow).where(ChoiceRow.version_id == row.id).order_by(ChoiceRow.number.desc()).limit(1)
         ).first()
         by_hand = self._session.scalars(
-            select(HandEditRow.edit).where(HandEditRow.version_id == row.id).order_by(HandEditRow.id)
+            select(HandEditRow).where(HandEditRow.version_id == row.id).order_by(HandEditRow.id)
         ).all()
+        hand_edits = (read_stored(_EDIT, edit.edit, edit.schema, "change by hand") for edit in by_hand)
         return StoredVersion(
             row.id,
             row.song_id,
             row.revision,
             row.part_index,
             row.target,
-            (*_EDITS.validate_json(row.edits), *(_EDIT.validate_json(edit) for edit in by_hand)),
-            _BLOCKING.validate_json(row.blocking),
-            _IDS.validate_json(choice.refused) if choice else (),
+            (*read_stored(_EDITS, row.edits, row.schema, "version"), *hand_edits),
+            read_stored(_BLOCKING, row.blocking, row.schema, "version"),
+            _IDS.load(choice.refused) if choice else (),
             row.approach,
             row.layer,
             row.staircase,
             student_of(row.student),
             row.put_away,
+            choice.number if choice else 0,
         )

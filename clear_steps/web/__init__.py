@@ -1,5 +1,1 @@
-"""The application factory, the API under /api, and the built pages."""
-
-from clear_steps.web.app import create_app
-
-__all__ = ["create_app"]
+"""The API under /api, a folder a resource, and the built pages; `clear_steps.web.app` puts them together."""

@@ -8,17 +8,17 @@ from flask import Response, g, send_from_directory
 from clear_steps import __version__
 from clear_steps.store import Database
 from clear_steps.web.errors import handle_errors
-from clear_steps.web.file_routes import blueprint as file_blueprint
-from clear_steps.web.group_routes import blueprint as group_blueprint
-from clear_steps.web.jobs import Jobs
-from clear_steps.web.ladder_routes import blueprint as ladder_blueprint
+from clear_steps.web.files.routes import blueprint as file_blueprint
+from clear_steps.web.groups.routes import blueprint as group_blueprint
+from clear_steps.web.ladders.routes import blueprint as ladder_blueprint
 from clear_steps.web.openapi import one_name_each
-from clear_steps.web.passage_routes import blueprint as passage_blueprint
-from clear_steps.web.routes import blueprint
+from clear_steps.web.passages.routes import blueprint as passage_blueprint
 from clear_steps.web.schemas import ErrorModel
 from clear_steps.web.security import LOOPBACK_HOSTS, guard
-from clear_steps.web.student_routes import blueprint as student_blueprint
-from clear_steps.web.version_routes import blueprint as version_blueprint
+from clear_steps.web.songs.routes import blueprint as song_blueprint
+from clear_steps.web.students.routes import blueprint as student_blueprint
+from clear_steps.web.versions.jobs import Jobs
+from clear_steps.web.versions.routes import blueprint as version_blueprint
 
 PAGES = Path(__file__).parent / "static"
 NONCE_MARK = "%nonce%"
@@ -37,7 +37,7 @@ def create_app(database: Database, hosts: frozenset[str] = LOOPBACK_HOSTS, pages
     handle_errors(app)
     app.extensions["clear_steps_jobs"] = Jobs()
     for routes in (
-        blueprint,
+        song_blueprint,
         passage_blueprint,
         version_blueprint,
         student_blueprint,

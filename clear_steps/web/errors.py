@@ -7,8 +7,7 @@ from werkzeug.exceptions import HTTPException
 
 from clear_steps.core.errors import ClearStepsError, ReadError
 from clear_steps.store import NotFoundError, StaleRevisionError
-from clear_steps.web.analysis import problem_model
-from clear_steps.web.schemas import ErrorModel
+from clear_steps.web.schemas import ErrorModel, problem_model
 
 _STATUS: tuple[tuple[type[ClearStepsError], int], ...] = (
     (StaleRevisionError, 409),

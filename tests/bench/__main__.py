@@ -29,7 +29,7 @@ from clear_steps.demo import demo_texts
 from clear_steps.formats.musicxml import write_musicxml
 from clear_steps.ladders import default_ladder
 from clear_steps.store import Database
-from clear_steps.web import create_app
+from clear_steps.web.app import create_app
 from tests.bench.songs import sixteenths
 from tests.outside.chord_shapes import compare
 

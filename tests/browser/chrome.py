@@ -13,7 +13,7 @@ from werkzeug.serving import make_server
 
 from clear_steps.demo import seed
 from clear_steps.store import Database
-from clear_steps.web import create_app
+from clear_steps.web.app import create_app
 
 FLAGS = (
     "--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking"

@@ -1,6 +1,7 @@
 """Every save is a revision; nothing is overwritten, nothing half stored."""
 
 import sqlite3
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
@@ -8,7 +9,7 @@ from alembic import command
 from alembic.config import Config
 from sqlalchemy import create_engine, text
 
-from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.errors import ClearStepsError, InvalidValueError
 from clear_steps.core.grade import HardestShape, Limits
 from clear_steps.core.hand import Habits, LittleFinger, Player
 from clear_steps.core.score import Technique
@@ -17,14 +18,17 @@ from clear_steps.store import (
     Group,
     Groups,
     Ladders,
+    NameTakenError,
     NotFoundError,
+    SavedAtOnceError,
     Seat,
     Songs,
     StaleRevisionError,
     Student,
     Students,
 )
-from clear_steps.store.database import FILE_NAME, MIGRATIONS
+from clear_steps.store.database import FILE_NAME
+from clear_steps.store.migrating import MIGRATIONS
 
 
 @pytest.fixture
@@ -57,17 +61,51 @@ def test_a_stale_save_is_refused_and_changes_nothing(database: Database) -> None
         assert [revision.text for revision in Songs(session).revisions(song.id)] == ["one", "two"]
 
 
-def test_two_saves_at_once_give_one_revision(database: Database, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_two_saves_at_once_would_store_twice_the_file_refuses(database: Database) -> None:
     with database.session() as session:
         song = Songs(session).add("Porch", "one")
-        Songs(session).save(song.id, 1, "Porch", "two")
-    monkeypatch.setattr(
-        Songs, "_latest", lambda self, song_id: song.latest
-    )  # as read before the other was stored
-    with pytest.raises(StaleRevisionError), database.session() as session:
-        Songs(session).save(song.id, 1, "Porch", "other")
+    with pytest.raises(SavedAtOnceError, match="saved a moment before"), database.session() as session:
+        Songs(session)._save(song.id, 1, "Porch", "other")
+    with database.reading() as session:
+        assert [revision.text for revision in Songs(session).revisions(song.id)] == ["one"]
+
+
+def test_a_session_waits_until_the_one_before_has_stored(database: Database) -> None:
     with database.session() as session:
-        assert [revision.text for revision in Songs(session).revisions(song.id)] == ["one", "two"]
+        song = Songs(session).add("Porch", "one")
+
+    def save(number: int) -> bool:
+        try:
+            with database.session() as session:
+                based_on = Songs(session).get(song.id).latest.number
+                Songs(session).save(song.id, based_on, "Porch", f"text {number}")
+        except ClearStepsError:
+            return False
+        return True
+
+    with ThreadPoolExecutor(8) as pool:
+        assert all(pool.map(save, range(40)))
+    with database.reading() as session:
+        assert Songs(session).get(song.id).latest.number == 41
+
+
+def test_a_draft_becomes_one_song_however_often_it_is_sent(database: Database) -> None:
+    with database.session() as session:
+        first = Songs(session).add("Porch", "one", "draft-1")
+        assert Songs(session).add("Porch", "one", "draft-1") == first
+        assert Songs(session).add("Porch", "two", "draft-1").latest.number == 2
+        assert len(Songs(session).every()) == 1
+
+
+def test_a_song_is_put_away_and_brought_back_whole(database: Database) -> None:
+    with database.session() as session:
+        song = Songs(session).add("Porch", "one")
+        assert Songs(session).put_away(song.id, True).put_away
+    with database.session() as session:
+        assert [each.put_away for each in Songs(session).every()] == [True]
+        assert Songs(session).put_away(song.id, False) == song
+        with pytest.raises(NotFoundError):
+            Songs(session).put_away(7, True)
 
 
 def test_a_failure_in_the_middle_stores_nothing(database: Database) -> None:
@@ -93,8 +131,12 @@ def test_students_have_names_of_their_own_and_every_save_is_kept(database: Datab
         students = Students(session)
         mira = students.add(Student(" Mira  Holt ", Player(95), limits))
         assert mira.student == Student("Mira Holt", Player(95), limits)
-        with pytest.raises(InvalidValueError, match="no other student"):
+        assert students.add(Student("Mira Holt", Player(95), limits)) == mira
+        with pytest.raises(NameTakenError, match="no other student"):
             students.add(Student("Mira Holt"))
+        other = students.add(Student("Tomke"))
+        with pytest.raises(NameTakenError, match="no other student"):
+            students.save(other.id, 1, Student("Mira Holt"))
         changed = students.save(mira.id, 1, Student("Mira Holt", Player(99)))
         assert (changed.number, changed.student.player.span_mm) == (2, 99)
         with pytest.raises(StaleRevisionError):
@@ -103,7 +145,7 @@ def test_students_have_names_of_their_own_and_every_save_is_kept(database: Datab
             students.get(9)
     rows = (
         sqlite3.connect(database.path)
-        .execute("SELECT number FROM student_revisions ORDER BY number")
+        .execute("SELECT number FROM student_revisions WHERE owner_id = 1 ORDER BY number")
         .fetchall()
     )
     assert rows == [(1,), (2,)]

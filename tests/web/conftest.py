@@ -7,7 +7,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from clear_steps.store import Database
-from clear_steps.web import create_app
+from clear_steps.web.app import create_app
 
 
 @pytest.fixture

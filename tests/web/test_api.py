@@ -130,7 +130,7 @@ def test_an_upload_past_the_limit_is_refused(client: FlaskClient) -> None:
 def test_what_nobody_foresaw_is_told_without_its_trace(
     client: FlaskClient, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("clear_steps.web.routes.title_of", lambda text: 1 / 0)
+    monkeypatch.setattr("clear_steps.web.songs.routes.title_of", lambda text: 1 / 0)
     answer = client.post("/api/songs", json={"text": TAB})
     assert answer.status_code == 500
     assert answer.json["message"] == "something went wrong on our side; nothing was stored"

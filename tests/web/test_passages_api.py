@@ -9,7 +9,7 @@ from clear_steps.demo import demo_texts
 from clear_steps.formats.musicxml import write_musicxml
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.store import Database
-from clear_steps.web import create_app
+from clear_steps.web.app import create_app
 
 TEXT = demo_texts()[0]
 

@@ -4,7 +4,7 @@ from flask.testing import FlaskClient
 
 from clear_steps.core.easier import LAYERS
 from clear_steps.demo import demo_texts
-from clear_steps.web.version_schemas import LayerName
+from clear_steps.web.versions.schemas import LayerName
 from tests.web.test_versions_api import add, finished
 
 TOMKE = {

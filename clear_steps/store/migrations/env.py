@@ -1,4 +1,4 @@
-"""Alembic's entry: runs on the connection that the database hands over."""
+"""Alembic's entry: runs on the connection, and within the transaction, that the database hands over."""
 
 from alembic import context
 
@@ -7,5 +7,4 @@ from clear_steps.store.models import Base
 context.configure(
     connection=context.config.attributes["connection"], target_metadata=Base.metadata, render_as_batch=True
 )
-with context.begin_transaction():
-    context.run_migrations()
+context.run_migrations()

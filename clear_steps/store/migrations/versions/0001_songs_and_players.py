@@ -3,17 +3,19 @@
 import sqlalchemy as sa
 from alembic import op
 
+from clear_steps.store.once import create_table
+
 revision = "0001"
 down_revision = None
 
 
 def upgrade() -> None:
-    op.create_table(
+    create_table(
         "songs",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("created_at", sa.DateTime, nullable=False),
     )
-    op.create_table(
+    create_table(
         "revisions",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("song_id", sa.Integer, sa.ForeignKey("songs.id"), nullable=False, index=True),
@@ -23,7 +25,7 @@ def upgrade() -> None:
         sa.Column("saved_at", sa.DateTime, nullable=False),
         sa.UniqueConstraint("song_id", "number"),
     )
-    op.create_table(
+    create_table(
         "players",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("name", sa.String(80), nullable=False, unique=True),

@@ -3,12 +3,14 @@
 import sqlalchemy as sa
 from alembic import op
 
+from clear_steps.store.once import create_table
+
 revision = "0002"
 down_revision = "0001"
 
 
 def upgrade() -> None:
-    op.create_table(
+    create_table(
         "versions",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("song_id", sa.Integer, sa.ForeignKey("songs.id"), nullable=False, index=True),
@@ -19,7 +21,7 @@ def upgrade() -> None:
         sa.Column("blocking", sa.String, nullable=False),
         sa.Column("created_at", sa.DateTime, nullable=False),
     )
-    op.create_table(
+    create_table(
         "version_choices",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("version_id", sa.Integer, sa.ForeignKey("versions.id"), nullable=False, index=True),

@@ -3,18 +3,20 @@
 import sqlalchemy as sa
 from alembic import op
 
+from clear_steps.store.once import add_column, create_table
+
 revision = "0003"
 down_revision = "0002"
 
 
 def upgrade() -> None:
-    op.create_table(
+    create_table(
         "ladders",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("in_use", sa.Boolean, nullable=False),
         sa.Column("created_at", sa.DateTime, nullable=False),
     )
-    op.create_table(
+    create_table(
         "ladder_revisions",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("ladder_id", sa.Integer, sa.ForeignKey("ladders.id"), nullable=False, index=True),
@@ -23,7 +25,7 @@ def upgrade() -> None:
         sa.Column("saved_at", sa.DateTime, nullable=False),
         sa.UniqueConstraint("ladder_id", "number"),
     )
-    op.create_table(
+    create_table(
         "own_steps",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("song_id", sa.Integer, sa.ForeignKey("songs.id"), nullable=False, index=True),
@@ -31,9 +33,8 @@ def upgrade() -> None:
         sa.Column("step", sa.Float, nullable=True),
         sa.Column("saved_at", sa.DateTime, nullable=False),
     )
-    with op.batch_alter_table("players") as table:
-        table.add_column(sa.Column("little_finger", sa.String, nullable=False, server_default="usual"))
-        table.add_column(sa.Column("thumb_over", sa.Boolean, nullable=False, server_default=sa.false()))
+    add_column("players", sa.Column("little_finger", sa.String, nullable=False, server_default="usual"))
+    add_column("players", sa.Column("thumb_over", sa.Boolean, nullable=False, server_default=sa.false()))
 
 
 def downgrade() -> None:

@@ -3,16 +3,17 @@
 import sqlalchemy as sa
 from alembic import op
 
+from clear_steps.store.once import add_column, create_table
+
 revision = "0004"
 down_revision = "0003"
 
 
 def upgrade() -> None:
-    with op.batch_alter_table("versions") as table:
-        table.add_column(sa.Column("approach", sa.String, nullable=False, server_default="sound"))
-        table.add_column(sa.Column("layer", sa.String, nullable=False, server_default=""))
-        table.add_column(sa.Column("staircase", sa.Integer, nullable=True))
-    op.create_table(
+    add_column("versions", sa.Column("approach", sa.String, nullable=False, server_default="sound"))
+    add_column("versions", sa.Column("layer", sa.String, nullable=False, server_default=""))
+    add_column("versions", sa.Column("staircase", sa.Integer, nullable=True))
+    create_table(
         "hand_edits",
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("version_id", sa.Integer, sa.ForeignKey("versions.id"), nullable=False, index=True),

@@ -6,6 +6,8 @@ import json
 import sqlalchemy as sa
 from alembic import op
 
+from clear_steps.store.once import add_column, create_table
+
 revision = "0005"
 down_revision = "0004"
 
@@ -20,19 +22,18 @@ def upgrade() -> None:
         sa.Column("song_id", sa.Integer, sa.ForeignKey("songs.id"), nullable=False, index=True),
     )
     op.execute("ALTER TABLE ladder_revisions RENAME COLUMN ladder_id TO owner_id")
-    with op.batch_alter_table("versions") as table:
-        table.add_column(sa.Column("student", sa.String, nullable=False, server_default=""))
-        table.add_column(sa.Column("put_away", sa.Boolean, nullable=False, server_default=sa.false()))
+    add_column("versions", sa.Column("student", sa.String, nullable=False, server_default=""))
+    add_column("versions", sa.Column("put_away", sa.Boolean, nullable=False, server_default=sa.false()))
 
 
 def _owned(owners: str, revisions: str, *columns: sa.Column[int]) -> None:
-    op.create_table(
+    create_table(
         owners,
         sa.Column("id", sa.Integer, primary_key=True),
         *columns,
         sa.Column("created_at", sa.DateTime, nullable=False),
     )
-    op.create_table(
+    create_table(
         revisions,
         sa.Column("id", sa.Integer, primary_key=True),
         sa.Column("owner_id", sa.Integer, sa.ForeignKey(f"{owners}.id"), nullable=False, index=True),

@@ -23,10 +23,10 @@ from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
 from clear_steps.formats.tabtext import Reading, write_tab
 from clear_steps.store import StoredVersion
-from clear_steps.web import version_schemas as api
-from clear_steps.web.analysis import Graded, analysis_of, read_cached
+from clear_steps.web.analysis.schemas import AnalysisModel, ClimbColumn, EventModel
+from clear_steps.web.analysis.shown import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
-from clear_steps.web.schemas import AnalysisModel, ClimbColumn, EventModel
+from clear_steps.web.versions import schemas as api
 
 _NO_PLACE = (
     " It does not find the notes that it replaces: the text, or another edit of its bar, is not as it was."

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel, Field
 
-from clear_steps.web.schemas import GradeQuery
+from clear_steps.web.analysis.schemas import GradeQuery
 
 
 class PassageIn(BaseModel):
@@ -57,19 +57,3 @@ class OwnStepIn(BaseModel):
 
     part_index: int = Field(0, ge=0, le=50)
     step: float | None = Field(ge=1, le=10)
-
-
-class ImportIn(BaseModel):
-    """A file to look at before anything is stored."""
-
-    name: str = Field(max_length=200)
-    content_base64: str
-
-
-class ImportModel(BaseModel):
-    """What a file says: the tab text it becomes, and what was read, guessed and not placed."""
-
-    text: str
-    read: list[str]
-    guessed: list[str]
-    not_placed: list[str]

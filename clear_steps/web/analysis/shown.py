@@ -4,7 +4,6 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
 
-from clear_steps.core.errors import Problem
 from clear_steps.core.grade import (
     MEASURES,
     BarGrade,
@@ -22,8 +21,9 @@ from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Song, name_of,
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.formats.tabtext import Reading, read_tab
-from clear_steps.web import schemas as api
+from clear_steps.web.analysis import schemas as api
 from clear_steps.web.current import LadderInUse
+from clear_steps.web.schemas import problem_model
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,13 +61,6 @@ def graded(text: str, query: api.GradeQuery, ladder: LadderInUse) -> Graded:
 
 def _own_techniques(song: Song) -> set[str]:
     return {name for part in song.parts for _, _, event in part.events() for name in event.own_techniques}
-
-
-def problem_model(problem: Problem) -> api.ProblemModel:
-    """A problem as the API tells it."""
-    return api.ProblemModel(
-        place=api.PlaceModel(line=problem.line, column=problem.column), message=problem.message
-    )
 
 
 def analysis_of(result: Graded) -> api.AnalysisModel:

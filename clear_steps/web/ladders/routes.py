@@ -6,10 +6,10 @@ from clear_steps.core.grade import Ladder, difference, rungs
 from clear_steps.core.score import TECHNIQUES
 from clear_steps.ladders import default_ladder_json, ladder_from_json
 from clear_steps.store import Ladders, OwnSteps, Songs
-from clear_steps.web import ladder_schemas as api
-from clear_steps.web.analysis import graded
-from clear_steps.web.current import LadderInUse, current_database, ladder_in_use
-from clear_steps.web.schemas import GradeQuery
+from clear_steps.web.analysis.schemas import GradeQuery
+from clear_steps.web.analysis.shown import graded
+from clear_steps.web.current import LadderInUse, current_database, current_ladder, ladder_in_use
+from clear_steps.web.ladders import schemas as api
 
 blueprint = APIBlueprint("ladders", __name__, url_prefix="/api")
 
@@ -144,3 +144,22 @@ def list_differences() -> api.DifferenceList:
             )
         )
     return api.DifferenceList(differences=sorted(rows, key=lambda row: -abs(row.computed - row.own)))
+
+
+@blueprint.get("/techniques")
+@blueprint.output(api.TechniqueList)
+def list_techniques() -> api.TechniqueList:
+    """The table of techniques with each one's Step on the ladder."""
+    steps = current_ladder().ladder.technique_steps
+    rows = [
+        api.TechniqueModel(
+            technique=row.technique,
+            name=row.name,
+            sign=row.sign,
+            writing=row.writing,
+            hand=row.hand,
+            step=steps[row.technique],
+        )
+        for row in TECHNIQUES.values()
+    ]
+    return api.TechniqueList(techniques=rows)

@@ -1,9 +1,9 @@
 """A stored song as the Desk shows it, and how a new revision of it is saved."""
 
 from clear_steps.store import OwnSteps, Songs, StoredRevision, StoredSong
-from clear_steps.web import schemas as api
-from clear_steps.web.analysis import analysis_of, graded, read_cached
+from clear_steps.web.analysis.shown import analysis_of, graded, read_cached
 from clear_steps.web.current import current_database, ladder_in_use
+from clear_steps.web.songs import schemas as api
 
 
 def title_of(text: str) -> str:

@@ -6,10 +6,10 @@ from sqlalchemy.orm import Session
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import grade_part
 from clear_steps.store import Group, Groups, NotFoundError, Seat, Songs, StoredGroup, Versions
-from clear_steps.web import group_schemas as api
-from clear_steps.web.analysis import read_cached
-from clear_steps.web.comparing import alone, asked_words, version_now
+from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, ladder_in_use
+from clear_steps.web.groups import schemas as api
+from clear_steps.web.versions.comparing import alone, asked_words, version_now
 
 blueprint = APIBlueprint("groups", __name__, url_prefix="/api")
 

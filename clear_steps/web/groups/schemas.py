@@ -5,7 +5,7 @@ from typing import Annotated
 from pydantic import BaseModel, Field
 
 from clear_steps.store import MOST_SEATS, Group, Seat
-from clear_steps.web.schemas import PartModel
+from clear_steps.web.analysis.schemas import PartModel
 
 
 class SeatIn(BaseModel):

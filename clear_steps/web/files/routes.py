@@ -9,9 +9,9 @@ from flask import Response
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.formats import import_song, write_song
 from clear_steps.formats.tabtext import write_tab
-from clear_steps.web import passage_schemas as api
-from clear_steps.web.analysis import read_cached
-from clear_steps.web.desk import latest_of
+from clear_steps.web.analysis.shown import read_cached
+from clear_steps.web.files import schemas as api
+from clear_steps.web.songs.desk import latest_of
 
 blueprint = APIBlueprint("files", __name__, url_prefix="/api")
 

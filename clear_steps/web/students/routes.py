@@ -5,8 +5,8 @@ from apiflask import APIBlueprint
 from clear_steps.core.grade import MEASURES
 from clear_steps.core.hand import PRESET_SPANS_MM
 from clear_steps.store import Students
-from clear_steps.web import student_schemas as api
 from clear_steps.web.current import current_database
+from clear_steps.web.students import schemas as api
 
 blueprint = APIBlueprint("students", __name__, url_prefix="/api")
 

@@ -13,11 +13,11 @@ from clear_steps.core.grade import GradeRequest
 from clear_steps.core.score import Event, Part
 from clear_steps.formats.tabtext import read_tab, write_bars
 from clear_steps.store import NewVersion, Songs, StoredVersion, Students, Versions
-from clear_steps.web import version_schemas as api
-from clear_steps.web.analysis import read_cached
-from clear_steps.web.comparing import part_offers, version_card, version_model
+from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, ladder_in_use
-from clear_steps.web.jobs import Job, Jobs
+from clear_steps.web.versions import schemas as api
+from clear_steps.web.versions.comparing import part_offers, version_card, version_model
+from clear_steps.web.versions.jobs import Job, Jobs
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
 

@@ -5,12 +5,13 @@ from apiflask import APIBlueprint
 from clear_steps.core.errors import ReadError
 from clear_steps.core.score import TECHNIQUES
 from clear_steps.store import OwnSteps, Songs, StoredSong
-from clear_steps.web import schemas as api
-from clear_steps.web.analysis import analysis_of, graded, hardest_words, problem_model
+from clear_steps.web.analysis.shown import analysis_of, graded, hardest_words
 from clear_steps.web.current import LadderInUse, current_database, current_ladder, ladder_in_use
-from clear_steps.web.desk import desk_of, saved, title_of
+from clear_steps.web.schemas import problem_model
+from clear_steps.web.songs import schemas as api
+from clear_steps.web.songs.desk import desk_of, saved, title_of
 
-blueprint = APIBlueprint("api", __name__, url_prefix="/api")
+blueprint = APIBlueprint("songs", __name__, url_prefix="/api")
 
 
 @blueprint.get("/songs")
@@ -107,22 +108,3 @@ def list_revisions(song_id: int) -> api.RevisionList:
 def save_revision(song_id: int, body: api.RevisionIn) -> api.DeskModel:
     """Save a text as a new revision; 409 if it is based on an old one."""
     return saved(song_id, body.based_on, body.text)
-
-
-@blueprint.get("/techniques")
-@blueprint.output(api.TechniqueList)
-def list_techniques() -> api.TechniqueList:
-    """The table of techniques with each one's Step on the ladder."""
-    steps = current_ladder().ladder.technique_steps
-    rows = [
-        api.TechniqueModel(
-            technique=row.technique,
-            name=row.name,
-            sign=row.sign,
-            writing=row.writing,
-            hand=row.hand,
-            step=steps[row.technique],
-        )
-        for row in TECHNIQUES.values()
-    ]
-    return api.TechniqueList(techniques=rows)

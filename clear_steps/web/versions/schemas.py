@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from clear_steps.core.easier import Approach, SetupWish
-from clear_steps.web.schemas import AnalysisModel, ClimbColumn
+from clear_steps.web.analysis.schemas import AnalysisModel, ClimbColumn
 
 LayerName = Literal["", "melody", "bass", "strum", "melody+bass", "melody+strum", "bass+strum", "one guitar"]
 

@@ -129,3 +129,16 @@ class DifferenceModel(BaseModel):
 
 class DifferenceList(BaseModel):
     differences: list[DifferenceModel]
+
+
+class TechniqueModel(BaseModel):
+    technique: str
+    name: str
+    sign: str
+    writing: str
+    hand: str
+    step: float
+
+
+class TechniqueList(BaseModel):
+    techniques: list[TechniqueModel]

@@ -1,0 +1,1 @@
+"""A text read and graded, laid out for the screens."""

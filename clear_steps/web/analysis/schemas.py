@@ -1,0 +1,187 @@
+"""A song read and graded, as the screens show it.
+
+Times within a bar are quarter notes as exact fractions in text (`3/2`), lengths on the neck mm,
+times in seconds at the tempo asked for.
+"""
+
+from fractions import Fraction
+from typing import Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from clear_steps.core.grade import GradeRequest, Weighing
+from clear_steps.core.hand import Habits, LittleFinger, Player, School
+from clear_steps.web.schemas import ProblemModel
+
+
+class GradeQuery(BaseModel):
+    """For whom to grade, at what tempo (quarters a minute; none = the marked one)."""
+
+    model_config = ConfigDict(frozen=True)
+    span_mm: float = Field(100.0, ge=40, le=200)
+    tempo: float | None = Field(None, ge=10, le=400)
+    school: School = School.BALANCED
+    weighing: Weighing = Weighing.BALANCED
+    little_finger: LittleFinger = LittleFinger.USUAL
+    thumb_over: bool = False
+
+    @property
+    def request(self) -> GradeRequest:
+        """The same question to the core."""
+        practice = None if self.tempo is None else Fraction(self.tempo).limit_denominator(1000)
+        player = Player(self.span_mm, Habits(self.little_finger, self.thumb_over))
+        return GradeRequest(player, self.school, self.weighing, practice)
+
+
+class NoteModel(BaseModel):
+    string: int
+    fret: int
+    pitch: int
+    techniques: list[str]
+    bend_half_tones: float | None
+    bend_released: bool
+    tied: bool
+    finger: str | None
+    finger_pinned: bool
+    picking: str | None
+    uncertain: bool
+    optional: bool
+    sounding_quarters: float
+    words: str
+
+
+class PressModel(BaseModel):
+    finger: str
+    string: int
+    fret: int
+
+
+class GripModel(BaseModel):
+    position: int
+    reach_mm: float
+    presses: list[PressModel]
+    helpers: list[PressModel]  # free fingers that lie behind a bending one and push with it
+
+
+class EventModel(BaseModel):
+    onset: str
+    onset_quarters: float
+    quarters: float
+    values: list[str]
+    notes: list[NoteModel]
+    chord: str
+    remark: str
+    stroke: str | None
+    uncertain: bool
+    free: bool
+    how: list[str]
+    grip: GripModel | None
+    mark: Literal["", "changed", "gone"] = ""  # against the other side, where two are compared
+
+
+class FindingModel(BaseModel):
+    measure: str
+    about: str
+    step: float
+    value: float | None
+    unit: str
+    onset: str | None
+    strings: list[int]
+    evidence: str
+
+
+class BarModel(BaseModel):
+    index: int
+    number: int
+    line: int
+    metre: str
+    metre_changed: bool
+    tempo: float | None
+    quarters: float
+    starts_at: float  # in its metre, quarters: more than 0 for a pickup
+    beat_quarters: float
+    repeat_start: bool
+    repeat_times: int
+    endings: list[int]
+    double_bar: bool
+    uncertain: bool
+    seconds: float
+    start_seconds: float
+    quarter_seconds: float
+    step: float
+    past_hand: bool
+    hardest_measure: str
+    findings: list[FindingModel]
+    events: list[EventModel]
+
+
+class SectionModel(BaseModel):
+    name: str
+    first_bar: int
+    times: int | None
+
+
+class NeckModel(BaseModel):
+    """Distances from the nut of frets 0, 1, 2 ... as counted from the capo, mm."""
+
+    scale_length_mm: float
+    frets_mm: list[float]
+    string_letters: list[str]
+    string_pitches: list[int]
+
+
+class ReadingModel(BaseModel):
+    """A reading of a bar (index); the one in use stands in the part."""
+
+    bar: int
+    name: str
+    in_use: bool
+
+
+class PartModel(BaseModel):
+    name: str
+    tuning: str
+    capo: int
+    instrument: str | None
+    picking: str | None
+    neck: NeckModel
+    sections: list[SectionModel]
+    remarks: list[str]
+    played: list[int]
+    step: float
+    peak: float
+    peak_bars: list[int]
+    typical: float
+    memory: float
+    stamina: float
+    hardest: str
+    step_low: float
+    step_high: float
+    doubts: list[str]  # why the Step is a range
+    sentences: list[str]  # what makes it hard, where, what is easier than it sounds
+    recurrences: list[str]
+    readings: list[ReadingModel]
+    bars: list[BarModel]
+
+
+class AnalysisModel(BaseModel):
+    """A song read and graded: everything the Desk shows."""
+
+    title: str
+    marked_tempo: float
+    tempo: float
+    tempo_assumed: bool
+    feel: str | None
+    cents: int
+    extra: list[list[str]]
+    order: list[str]
+    ladder: str
+    guesses: list[ProblemModel]
+    unknown_techniques: list[str]  # of the teacher's own naming, without a Step on the ladder
+    parts: list[PartModel]
+
+
+class ClimbColumn(BaseModel):
+    number: int
+    step: float
+    beats: float

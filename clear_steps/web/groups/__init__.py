@@ -1,0 +1,1 @@
+"""Groups: several players of one song."""

@@ -1,0 +1,1 @@
+"""The Ladder screen, and the table of techniques."""

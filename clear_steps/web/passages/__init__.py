@@ -1,0 +1,1 @@
+"""One place in a song: other ways, readings, the tempo, own Steps."""

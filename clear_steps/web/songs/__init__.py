@@ -1,0 +1,1 @@
+"""Songs: cards, the Desk, revisions."""

@@ -1,0 +1,1 @@
+"""Students: who they are and what they can do."""

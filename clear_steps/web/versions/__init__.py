@@ -1,0 +1,1 @@
+"""Easier versions: asked for, compared, chosen, changed by hand."""
