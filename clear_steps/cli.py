@@ -2,7 +2,7 @@
 
 import gc
 import json
-import shutil
+import socket
 import sys
 from collections.abc import Callable
 from dataclasses import replace
@@ -12,19 +12,19 @@ from typing import NoReturn, TypeVar
 
 import click
 import platformdirs
-from waitress import serve as wsgi_serve
 
 from clear_steps.core.easier import Approach, Wish, staircase
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
-from clear_steps.core.grade import GradeRequest, Weighing, grade_part
+from clear_steps.core.grade import GradeRequest, Ladder, Weighing, grade_part
 from clear_steps.core.hand import Player, School
 from clear_steps.core.score import Song
 from clear_steps.demo import seed
 from clear_steps.formats import read_song, write_song
-from clear_steps.ladders import default_ladder, ladder_from_json
+from clear_steps.ladders import default_ladder, read_ladder
 from clear_steps.report import easier_report, fingering_report, grade_report, with_scale_length
-from clear_steps.store import Database
-from clear_steps.web.app import create_app
+from clear_steps.store import Database, StoreError
+from clear_steps.store.marked import make_marked
+from clear_steps.web.serving import serve_application
 
 T = TypeVar("T")
 DEFAULT_PORT = 8420
@@ -42,35 +42,64 @@ def main() -> None:
     gc.set_threshold(*_GC_THRESHOLDS)
 
 
+_PORT = click.option("--port", type=click.IntRange(1, 65535), default=DEFAULT_PORT, show_default=True)
+
+
 @main.command()
-@click.option("--host", default="127.0.0.1", show_default=True)
-@click.option("--port", default=DEFAULT_PORT, show_default=True)
+@click.option("--host", default="127.0.0.1", show_default=True, help="Only this machine's own addresses.")
+@_PORT
 @click.option("--data", type=click.Path(path_type=Path), help="Directory of the database.")
 def serve(host: str, port: int, data: Path | None) -> None:
     """Serve the application on this machine."""
     if host not in _LOOPBACK:
-        _stop(f"--host {host}: other machines could reach it without a password; expected 127.0.0.1")
-    _serve(Database(data or Path(platformdirs.user_data_dir("clear-steps"))), host, port)
+        _stop(
+            f"--host {host}: other machines could reach it without a password; expected"
+            f" {', '.join(_LOOPBACK)}"
+        )
+    listening = _listen(host, port)
+    directory = data or Path(platformdirs.user_data_dir("clear-steps"))
+    _serve(_opened(lambda: Database(directory)), listening)
 
 
 @main.command()
-@click.option("--port", default=DEFAULT_PORT, show_default=True)
-@click.option("--data", type=click.Path(path_type=Path), help="Directory to make afresh.")
+@_PORT
+@click.option("--data", type=click.Path(path_type=Path), help="Directory of the demo's database.")
 def demo(port: int, data: Path | None) -> None:
     """Serve fresh demo songs from a directory of their own."""
-    directory = data or Path(platformdirs.user_cache_dir("clear-steps")) / "demo"
-    shutil.rmtree(directory, ignore_errors=True)
-    database = Database(directory)
+    listening = _listen("127.0.0.1", port)  # first, so that a demo that runs already keeps its file
+    directory = data or Path(platformdirs.user_cache_dir("clear-steps")) / "demo" / str(port)
+    database = _opened(lambda: make_marked(directory))
     seed(database)
-    _serve(database, "127.0.0.1", port)
+    _serve(database, listening)
 
 
-def _serve(database: Database, host: str, port: int) -> None:
-    click.echo(f"Clear Steps is at http://{host}:{port} (stop with Ctrl+C); data in {database.path}")
+def _listen(host: str, port: int) -> socket.socket:
+    """The port, taken before any file is touched."""
+    family = socket.AF_INET6 if ":" in host else socket.AF_INET
+    listening = socket.socket(family, socket.SOCK_STREAM)
+    listening.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
     try:
-        wsgi_serve(create_app(database), host=host, port=port, threads=4, _quiet=True)
+        listening.bind((host, port))
+        listening.listen(128)
     except OSError as error:
         _stop(f"port {port} cannot be used ({error.strerror}); choose another with --port")
+    return listening
+
+
+def _opened(work: Callable[[], Database]) -> Database:
+    try:
+        return work()
+    except StoreError as error:
+        _stop(str(error))
+
+
+def _serve(database: Database, listening: socket.socket) -> None:
+    host, port = listening.getsockname()[:2]
+    click.echo(
+        f"Clear Steps is at http://{f'[{host}]' if ':' in host else host}:{port} (stop with Ctrl+C); data in"
+        f" {database.path}"
+    )
+    serve_application(database, listening)
 
 
 @main.command()
@@ -99,11 +128,7 @@ def grade(
     ladder_file: Path | None,
 ) -> None:
     """Grade songs and say where and why they are hard."""
-    ladder = (
-        _or_stop(ladder_file, lambda file: ladder_from_json(file.read_bytes()))
-        if ladder_file
-        else default_ladder()
-    )
+    ladder = _ladder(ladder_file) if ladder_file else default_ladder()
     practice = None if tempo is None else Fraction(tempo).limit_denominator(1000)
     request = GradeRequest(Player(hand_span), School(school), Weighing(weighing), practice)
     songs, failed = [], False
@@ -196,6 +221,14 @@ def convert(source: Path, target: Path) -> None:
     """Convert by file ending: .tab .txt .json .musicxml .mxl .abc in, .tab .txt .json .musicxml .mid out."""
     song = _or_stop(source, _read)
     _or_stop(target, lambda file: file.write_bytes(write_song(file.name, song)))
+
+
+def _ladder(file: Path) -> Ladder:
+    """The ladder in a file; rows that the shipped one lent are told on standard error."""
+    reading = _or_stop(file, lambda file: read_ladder(file.read_bytes()))
+    if reading.filled:
+        click.echo(f"{file}: taken from the ladder that ships: {', '.join(reading.filled)}", err=True)
+    return reading.ladder
 
 
 def _read(file: Path) -> Song:

@@ -1,14 +1,24 @@
 """JSON <-> frozen values of ours: what a value does not know is refused by name, never dropped."""
 
 import json
+import re
 from typing import Any, Generic, TypeVar
 
 from pydantic import TypeAdapter, ValidationError
 
-from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.errors import ClearStepsError
 
 T = TypeVar("T")
 Json = Any  # what `json.loads` gives
+MOST_DIGITS = 40
+# A fraction of a number with a large exponent would be computed digit by digit.
+_LONG_NUMBER = re.compile(rb'"\s*[+-]?[\d._/]*[eE][+-]?\d{4}|[\s:,\["][+-]?\d{41}')
+
+
+class UnreadableJsonError(ClearStepsError):
+    """JSON that is no value of the wanted type; the text names the field."""
+
+    code = "unreadable"
 
 
 class PlainJson(Generic[T]):
@@ -22,29 +32,26 @@ class PlainJson(Generic[T]):
         return self._adapter.dump_json(value, indent=indent).decode()
 
     def load(self, content: str | bytes) -> T:
-        """The value in the JSON; raises InvalidValueError that names the field."""
+        """The value in the JSON; raises UnreadableJsonError that names the field."""
+        if _LONG_NUMBER.search(content.encode() if isinstance(content, str) else content):
+            raise UnreadableJsonError(f"a number in it is too long; expected at most {MOST_DIGITS} digits")
         try:
             value = self._adapter.validate_json(content)
         except ValidationError as cause:
-            first = cause.errors()[0]
+            first = cause.errors(include_url=False)[0]
             where = ".".join(str(step) for step in first["loc"]) or "the file"
-            raise InvalidValueError(where, _short(first["input"]), first["msg"]) from cause
+            raise UnreadableJsonError(f"{where}: {first['msg']}") from cause
         # A valid document is never deeper than its type, so it can be read and compared safely.
-        self._refuse_unknown(json.loads(content), self._adapter.dump_python(value, mode="json"), "")
+        _refuse_unknown(json.loads(content), self._adapter.dump_python(value, mode="json"), "")
         return value
 
-    def _refuse_unknown(self, written: Json, known: Json, path: str) -> None:
-        if isinstance(written, dict) and isinstance(known, dict):
-            for key, value in written.items():
-                if key not in known:
-                    raise InvalidValueError(f"{path}{key}", _short(value), "a field that Clear Steps knows")
-                self._refuse_unknown(value, known[key], f"{path}{key}.")
-        elif isinstance(written, list) and isinstance(known, list):
-            for index, (mine, theirs) in enumerate(zip(written, known, strict=False)):
-                self._refuse_unknown(mine, theirs, f"{path}{index}.")
 
-
-def _short(value: object) -> object:
-    """A value as it is told: long ones are cut."""
-    text = str(value)
-    return value if len(text) <= 60 else f"{text[:60]}..."
+def _refuse_unknown(written: Json, known: Json, path: str) -> None:
+    if isinstance(written, dict) and isinstance(known, dict):
+        for key, value in written.items():
+            if key not in known:
+                raise UnreadableJsonError(f"{path}{key[:40]}: Clear Steps knows no such field")
+            _refuse_unknown(value, known[key], f"{path}{key}.")
+    elif isinstance(written, list) and isinstance(known, list):
+        for index, (mine, theirs) in enumerate(zip(written, known, strict=False)):
+            _refuse_unknown(mine, theirs, f"{path}{index}.")

@@ -10,6 +10,11 @@ from clear_steps.formats.assembly import assembled
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
 
 MAX_CHARACTERS = 200_000
+_LONG_NUMBER = re.compile(r"\d{4}")
+_FIELD = re.compile(r"[A-Za-z]:")
+_FIELDS_WITH_LENGTHS = "KLMQ"
+_WORDS_IN_MUSIC = re.compile(r'"[^"]*"|%.*')
+_KEY = re.compile(r"^K:", re.MULTILINE)
 _TUNE = re.compile(r"^X:", re.MULTILINE)
 
 
@@ -18,47 +23,52 @@ def read_abc(content: bytes) -> Imported:
     text = content.decode("utf-8-sig", "replace")
     if len(text) > MAX_CHARACTERS:
         raise _wrong(f"the file has {len(text):,} characters; expected at most {MAX_CHARACTERS:,}")
-    if not re.search(r"^K:", text, re.MULTILINE):
+    if not _KEY.search(text):
         raise _wrong("no K: line was found; expected an ABC tune with X:, T:, M:, L: and K: lines")
     tunes = [start.start() for start in _TUNE.finditer(text)]
     others = len(tunes) - 1
     left_out = [f"{others} more tune{'s' if others > 1 else ''} in the file"] if others > 0 else []
     if len(tunes) > 1:
         text = text[tunes[0] : tunes[1]]
+    _check_lengths(text)
     # music21 costs half a second to load, and only imports need it.
     from music21 import converter
-    from music21.exceptions21 import Music21Exception
 
     try:
         score: Any = converter.parse(text, format="abc", forceSource=True)  # music21's own untyped stream
-    except (
-        Music21Exception,
-        ValueError,
-        TypeError,
-        IndexError,
-        KeyError,
-        AttributeError,
-        ZeroDivisionError,
-    ) as cause:
-        raise _wrong(
-            f"the tune cannot be read ({type(cause).__name__}: {cause}); expected ABC notation"
-        ) from cause
-    return song_of_score(score, left_out)
+        pitched = pitched_of_score(score, left_out)
+    except ReadError:
+        raise
+    # music21 lets through whatever its parsing meets, from KeyError to its own classes.
+    except Exception as cause:
+        said = f"{type(cause).__name__}: {cause}"[:200]
+        raise _wrong(f"the tune cannot be read ({said}); expected ABC notation") from cause
+    return assembled(pitched)
+
+
+def _check_lengths(text: str) -> None:
+    """A length of very many bars is refused: music21 spells it out bar by bar. Words may hold any number."""
+    for number, line in enumerate(text.split("\n"), start=1):
+        if _FIELD.match(line) and line[0] not in _FIELDS_WITH_LENGTHS:
+            continue
+        if long := _LONG_NUMBER.search(_WORDS_IN_MUSIC.sub("", line)):
+            message = f"the number {long.group()}... is too long; expected lengths of at most three digits"
+            raise ReadError((Problem(number, 1, message),))
 
 
 def _wrong(message: str) -> ReadError:
     return ReadError((Problem(1, 1, message),))
 
 
-def song_of_score(score: Any, left_out: list[str] | None = None) -> Imported:
-    """A music21 score as a song; raises ReadError where there is nothing to play."""
+def pitched_of_score(score: Any, left_out: list[str]) -> PitchedSong:
+    """A music21 score as notes with pitches and times."""
     title = (score.metadata.title or "") if score.metadata else ""
-    song = PitchedSong(" ".join(title.split()), [], left_out=left_out or [])
+    song = PitchedSong(" ".join(title.split()), [], left_out=left_out)
     parts = list(score.parts) or [score]
     for part in parts:
         name = " ".join(str(part.partName or "").split()) if len(parts) > 1 else ""
         song.parts.append(PitchedPart(name, _measures(part)))
-    return assembled(song)
+    return song
 
 
 def _measures(part: Any) -> list[PitchedMeasure]:

@@ -24,10 +24,11 @@ from clear_steps.core.score import (
     cut_bars,
     name_of,
 )
+from clear_steps.formats.bounds import MAX_BARS, MAX_NOTES, MAX_PARTS
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
 from clear_steps.ladders import default_ladder
 
-MAX_BARS, MAX_PARTS, MAX_NOTES = 500, 12, 20_000
+MAX_TOLD = 500  # of what was not placed
 _OCTAVES = (0, -12, 12, -24, 24)
 
 
@@ -182,34 +183,41 @@ class _Assembler:
 
     def _groups(self, shift: int) -> Iterator[_Group]:
         for index, measure in enumerate(self._part.measures):
-            onsets = sorted({note.onset for note in measure.notes})
-            ends = [*onsets[1:], measure.length][: len(onsets)]
-            for onset, end in zip(onsets, ends, strict=True):
-                notes = [
-                    replace(note, midi=note.midi + shift) if note.spot is None else note
-                    for note in measure.notes
-                    if note.onset == onset
-                ]
-                lasting = min(max(note.quarters for note in notes), end - onset)
-                yield _Group(
-                    index, onset, lasting, tuple({(note.midi, note.spot): note for note in notes}.values())
-                )
+            starting: dict[Fraction, list[PitchedNote]] = {}
+            for note in measure.notes:
+                if note.onset >= measure.length:
+                    self._leave_out(index, note, "it has no length")
+                    continue
+                moved = replace(note, midi=note.midi + shift) if note.spot is None else note
+                starting.setdefault(note.onset, []).append(moved)
+            onsets = sorted(starting)
+            for onset, end in zip(onsets, [*onsets[1:], measure.length], strict=False):
+                notes = starting[onset]
+                lasting = min(max(note.quarters for note in notes), end - onset) or end - onset
+                alike = {(note.midi, note.spot): note for note in notes}
+                yield _Group(index, onset, lasting, tuple(alike.values()))
 
     def _thinned(self, group: _Group) -> _Group:
         """The group without what cannot be placed; the outer notes stay longest."""
-        notes = sorted(group.notes, key=lambda note: note.midi)
-        while notes and not can_be_placed([_pitch(note) for note in notes], self._tuning, self._part.capo):
-            alone = [
-                note for note in notes if not can_be_placed([_pitch(note)], self._tuning, self._part.capo)
-            ]
-            gone = alone[0] if alone else notes[len(notes) // 2] if len(notes) > 2 else notes[0]
-            notes.remove(gone)
-            why = "it lies outside the neck" if alone else "no string is left for it within the hand's reach"
-            beat = group.onset / self._part.measures[group.bar].metre.beat_quarters + 1
-            self._log.not_placed.append(
-                f"bar {self._number(group.bar)}, beat {float(beat):.4g}: {name_of(gone.midi)}; {why}"
-            )
+        notes = []
+        for note in sorted(group.notes, key=lambda note: note.midi):
+            if self._fits([note]):
+                notes.append(note)
+            else:
+                self._leave_out(group.bar, note, "it lies outside the neck")
+        while len(notes) > self._tuning.strings or (notes and not self._fits(notes)):
+            gone = notes.pop(len(notes) // 2 if len(notes) > 2 else 0)
+            self._leave_out(group.bar, gone, "no string is left for it within the hand's reach")
         return replace(group, notes=tuple(notes))
+
+    def _fits(self, notes: Sequence[PitchedNote]) -> bool:
+        return can_be_placed([_pitch(note) for note in notes], self._tuning, self._part.capo)
+
+    def _leave_out(self, bar: int, note: PitchedNote, why: str) -> None:
+        if len(self._log.not_placed) >= MAX_TOLD:
+            return
+        beat = float(note.onset / self._part.measures[bar].metre.beat_quarters) + 1
+        self._log.not_placed.append(f"bar {self._number(bar)}, beat {beat:.4g}: {name_of(note.midi)}; {why}")
 
     def _number(self, index: int) -> int:
         return index if self._part.measures[0].pickup else index + 1

@@ -1,8 +1,10 @@
 """Ladders shipped with the application, every row with its source, and how a ladder file is read."""
 
 import json
+from dataclasses import dataclass
 from functools import lru_cache
 from importlib.resources import files
+from math import isfinite
 from typing import Any
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
@@ -10,11 +12,27 @@ from clear_steps.core.grade import TUNE_FLOOR, Ladder
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 
+MAX_BYTES = 400_000
+Json = dict[str, Any]  # a ladder file, or one of its rows
+# The lists of rows and what names a row in them.
+_ROWS = {"curves": "curve", "techniques": "technique"}
+_KNOWN = {"name", "curves", "techniques", "shapes", "own_techniques", "tune_floor"}
+_EXPECTED = "expected a ladder with name, curves, techniques and shapes"
+
+
+@dataclass(frozen=True)
+class LadderReading:
+    """A ladder, the file it is now, and the rows that it had not and the shipped one lent."""
+
+    ladder: Ladder
+    content: str
+    filled: tuple[str, ...]
+
 
 @lru_cache(maxsize=1)
 def default_ladder() -> Ladder:
     """The ladder every grade uses unless another is asked for."""
-    return ladder_from_json(default_ladder_json())
+    return _ladder(json.loads(default_ladder_json()))
 
 
 def default_ladder_json() -> bytes:
@@ -23,25 +41,75 @@ def default_ladder_json() -> bytes:
 
 
 def ladder_from_json(content: bytes) -> Ladder:
-    """Read a ladder file; raises ReadError."""
+    """The ladder in a file; raises ReadError."""
+    return read_ladder(content).ladder
+
+
+def read_ladder(content: bytes) -> LadderReading:
+    """Read a ladder file; one written before a curve or a technique was added gets it from the shipped
+    ladder.
+
+    Raises ReadError.
+    """
+    if len(content) > MAX_BYTES:
+        raise _wrong(f"the ladder has {len(content):,} bytes; expected at most {MAX_BYTES:,}")
     try:
-        rows: dict[str, Any] = json.loads(content)
-        return Ladder(
-            rows["name"],
-            {
-                row["curve"]: Curve(tuple((float(raw), float(step)) for raw, step in row["points"]))
-                for row in rows["curves"]
-            },
-            {Technique(row["technique"]): float(row["step"]) for row in rows["techniques"]},
-            ShapeSteps(**{key: float(step) for key, step in rows["shapes"].items() if key != "source"}),
-            {row["name"]: float(row["step"]) for row in rows.get("own_techniques", [])},
-            float(rows.get("tune_floor", TUNE_FLOOR)),
-        )
+        rows = json.loads(content)
+        _check_keys(rows)
+        filled = _fill(rows)
+        return LadderReading(_ladder(rows), json.dumps(rows), filled)
     except json.JSONDecodeError as cause:
-        raise ReadError(
-            (Problem(cause.lineno, cause.colno, f"{cause.msg}; expected a ladder as JSON"),)
-        ) from cause
-    except (KeyError, TypeError, ValueError, ClearStepsError) as cause:
-        raise ReadError(
-            (Problem(1, 1, f"{cause}; expected a ladder with name, curves, techniques and shapes"),)
-        ) from cause
+        message = f"{cause.msg}; expected a ladder as JSON"
+        raise ReadError((Problem(cause.lineno, cause.colno, message),)) from cause
+    except (KeyError, TypeError, ValueError, AttributeError, RecursionError, ClearStepsError) as cause:
+        said = f"{type(cause).__name__} {cause}" if isinstance(cause, KeyError) else str(cause)
+        raise _wrong(f"{said[:200]}; {_EXPECTED}") from cause
+
+
+def _check_keys(rows: Json) -> None:
+    unknown = sorted(set(rows) - _KNOWN)
+    if unknown:
+        raise ValueError(f"'{unknown[0][:40]}' is no part of a ladder")
+
+
+def _fill(rows: Json) -> tuple[str, ...]:
+    """Add the rows that are missing; their names."""
+    shipped: Json = json.loads(default_ladder_json())
+    filled = []
+    for part, key in _ROWS.items():
+        own = {row[key] for row in rows.setdefault(part, [])}
+        missing = [row for row in shipped[part] if row[key] not in own]
+        rows[part] += missing
+        filled += [str(row[key]).replace("_", " ") for row in missing]
+    shapes = rows.setdefault("shapes", {})
+    for key, step in shipped["shapes"].items():
+        if key not in shapes and key != "source":
+            shapes[key] = step
+            filled.append(key.replace("_", " "))
+    return tuple(filled)
+
+
+def _ladder(rows: Json) -> Ladder:
+    return Ladder(
+        str(rows["name"]),
+        {row["curve"]: Curve(_points(row)) for row in rows["curves"]},
+        {Technique(row["technique"]): _finite(row["step"]) for row in rows["techniques"]},
+        ShapeSteps(**{key: _finite(step) for key, step in rows["shapes"].items() if key != "source"}),
+        {row["name"]: _finite(row["step"]) for row in rows.get("own_techniques", [])},
+        _finite(rows.get("tune_floor", TUNE_FLOOR)),
+    )
+
+
+def _points(row: Json) -> tuple[tuple[float, float], ...]:
+    return tuple((_finite(raw), _finite(step)) for raw, step in row["points"])
+
+
+def _finite(number: Any) -> float:
+    value = float(number)
+    if not isfinite(value):
+        raise ValueError(f"{number} is no number a curve or a Step can have")
+    return value
+
+
+def _wrong(message: str) -> ReadError:
+    return ReadError((Problem(1, 1, message),))

@@ -42,16 +42,19 @@ class Songs:
         A draft is one song: saved once more it is the song that is there, with a further revision where the
         text has changed since.
         """
-        same = select(SongRow).where(SongRow.draft == draft)
-        if draft is not None and (there := self._session.scalars(same).first()) is not None:
-            latest = self._latest(there.id)
-            if latest.text != text:
-                self._save(there.id, latest.number + 1, title, text)
+        if (there := self.of_draft(draft)) is not None:
+            if there.latest.text != text:
+                self._save(there.id, there.latest.number + 1, title, text)
             return self.get(there.id)
         row = SongRow(put_away=False, draft=draft, created_at=now())
         self._session.add(row)
         self._session.flush()
         return StoredSong(row.id, self._save(row.id, 1, title, text))
+
+    def of_draft(self, draft: str | None) -> StoredSong | None:
+        """The song that a draft became, if it did."""
+        row = self._session.scalars(select(SongRow).where(SongRow.draft == draft)).first() if draft else None
+        return self.get(row.id) if row else None
 
     def every(self) -> list[StoredSong]:
         """All songs by title, those put away too."""

@@ -65,10 +65,8 @@ class Versions:
     def add(self, new: NewVersion) -> StoredVersion:
         """Store a version, nothing refused; of one wish there is one version, brought back where it was put
         away."""
-        same = select(VersionRow).where(VersionRow.wish == new.wish)
-        if new.wish is not None and (there := self._session.scalars(same).first()) is not None:
-            there.put_away = False
-            return self._stored(there)
+        if new.wish is not None and (there := self.of_wish(new.wish)) is not None:
+            return self.put_away(there.id, False)
         row = VersionRow(
             wish=new.wish,
             schema=SCHEMA,
@@ -87,11 +85,13 @@ class Versions:
         self._session.flush()
         return self._stored(row)
 
-    def add_staircase(self, steps: Sequence[NewVersion]) -> list[StoredVersion]:
-        """Store versions that were found together, in their order."""
+    def add_together(self, steps: Sequence[NewVersion]) -> list[StoredVersion]:
+        """Store versions that were found together, in their order; several are a staircase."""
         stored = [self.add(step) for step in steps]
-        for version in stored:
-            self._row(version.id).staircase = stored[0].id
+        if len(stored) > 1:
+            for version in stored:
+                self._row(version.id).staircase = stored[0].id
+            self._session.flush()
         return [self.get(version.id) for version in stored]
 
     def add_hand_edit(self, version_id: int, edit: Edit) -> StoredVersion:
@@ -102,6 +102,11 @@ class Versions:
         )
         self._session.flush()
         return self.get(version_id)
+
+    def of_wish(self, wish: str) -> StoredVersion | None:
+        """The version that was written for a wish, if there is one."""
+        row = self._session.scalars(select(VersionRow).where(VersionRow.wish == wish)).first()
+        return self._stored(row) if row else None
 
     def _row(self, version_id: int) -> VersionRow:
         row = self._session.get(VersionRow, version_id)

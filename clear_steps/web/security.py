@@ -1,18 +1,29 @@
-"""Who may ask, and what a page may load."""
+"""Who may ask, what may be asked with, and what a page may load."""
 
+import json
 import secrets
 from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, g, request
+from werkzeug.routing import IntegerConverter, Map
 
 LOOPBACK_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 MAX_REQUEST_BYTES = 2 * 1024 * 1024
+LARGEST_ID = 2**63 - 1  # that SQLite can hold
 _SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
 
+class _Id(IntegerConverter):
+    """A number in a path; beyond what the database can hold nothing is stored."""
+
+    def __init__(self, map: Map) -> None:
+        super().__init__(map, max=LARGEST_ID)
+
+
 def guard(app: Flask, hosts: frozenset[str]) -> None:
-    """Check Host and Origin before each request, and set the headers after it."""
+    """Check each request before it is answered, and set the headers after it."""
     app.config["MAX_CONTENT_LENGTH"] = MAX_REQUEST_BYTES
+    app.url_map.converters["int"] = _Id
 
     @app.before_request
     def _check() -> None:
@@ -26,6 +37,8 @@ def guard(app: Flask, hosts: frozenset[str]) -> None:
             and urlsplit(origin).netloc != request.host
         ):
             abort(403, f"requests from '{origin}' are not taken")
+        if request.is_json:
+            _check_json(request.get_data())
 
     # Two packages need an exception: the engraving's music font comes as a data address, and the
     # sound's clock as a worker made by the page itself.
@@ -41,6 +54,18 @@ def guard(app: Flask, hosts: frozenset[str]) -> None:
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
         return response
+
+
+def _check_json(content: bytes) -> None:
+    """A body whose text nothing later could store or send is told at the door."""
+    try:
+        json.dumps(json.loads(content), ensure_ascii=False).encode()
+    except RecursionError:
+        abort(400, "the request is nested too deeply; expected the fields of a form")
+    except UnicodeEncodeError:
+        abort(422, "the text holds half of a character (a lone surrogate); expected plain text")
+    except ValueError:
+        abort(400, "the request is no JSON; expected the fields of a form as JSON")
 
 
 def _host_of(host: str) -> str:

@@ -1,4 +1,5 @@
-"""Processes killed at random moments: a first start, a migration with data, saving. What is left must open."""
+"""Processes killed at random moments: a first start, a migration with data, saving. What is left must
+open."""
 
 import os
 import random
@@ -67,8 +68,8 @@ def saving_killed(directory: Path, kills: int, seed: int = 1) -> Outcome:
     with database.session() as session:
         song = Songs(session).add("Porch", "text 1").id
     database.close()
+    said = directory / "said"
     for number in range(kills):
-        said = directory / "said"
         said.write_text("0")
         midway += killed(lambda: _save_on(directory, song, said), chance.uniform(0.02, 0.12))
         database = Database(directory)
@@ -78,7 +79,9 @@ def saving_killed(directory: Path, kills: int, seed: int = 1) -> Outcome:
         if [each.text for each in revisions] != [f"text {each.number}" for each in revisions]:
             lost.append(f"kill {number}: a revision is torn")
         if len(revisions) < int(said.read_text() or 0):
-            lost.append(f"kill {number}: revision {said.read_text()} was acknowledged, {len(revisions)} are there")
+            lost.append(
+                f"kill {number}: revision {said.read_text()} was acknowledged, {len(revisions)} are there"
+            )
     return Outcome(kills, midway, tuple(lost))
 
 

@@ -1,4 +1,5 @@
-"""A kill at any moment leaves a file that opens, with all that was acknowledged (`make faults` kills more often)."""
+"""A kill at any moment leaves a file that opens, with all that was acknowledged (`make faults` kills more
+often)."""
 
 from pathlib import Path
 

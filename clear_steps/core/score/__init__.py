@@ -1,6 +1,7 @@
 """What is written down: pitch, tuning, rhythm, techniques and the song."""
 
 from clear_steps.core.score.cut import BarLength, cut_bars
+from clear_steps.core.score.numbers import parse_number
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
 from clear_steps.core.score.played import played_order
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
@@ -76,6 +77,7 @@ __all__ = [
     "name_of",
     "parse_length",
     "parse_metre",
+    "parse_number",
     "parse_tuning",
     "played_order",
     "reading_in_use",

@@ -19,6 +19,7 @@ NOTE_VALUES: dict[str, tuple[str, Fraction]] = {
 }
 TUPLETS = (3, 5, 6, 7, 9)
 _VALUE = re.compile(r"([whqestz])(\.{0,2})([35679]?)")
+_METRE = re.compile(r"\s*(\d{1,3})\s*/\s*(\d{1,3})\s*")
 _EXACT = re.compile(r"\((\d{1,4})/(\d{1,4})\)")
 
 
@@ -75,7 +76,7 @@ def _beat_quarters(beats: int, unit: int) -> Fraction:
 
 def parse_metre(text: str) -> Metre:
     """Read `7/8`; raises InvalidValueError."""
-    match = re.fullmatch(r"\s*(\d{1,3})\s*/\s*(\d{1,3})\s*", text)
+    match = _METRE.fullmatch(text)
     if not match:
         raise InvalidValueError("metre", text, "beats over unit, such as 4/4")
     return Metre(int(match[1]), int(match[2]))

@@ -1,6 +1,7 @@
 """From a file's bytes to a safe XML tree: entities off, compressed files unpacked within limits."""
 
 import io
+import struct
 import zipfile
 import zlib
 from xml.etree.ElementTree import Element, ParseError
@@ -12,6 +13,22 @@ from clear_steps.core.errors import Problem, ReadError
 
 MAX_XML_BYTES = 12 * 1024 * 1024
 _MAX_ENTRIES = 64
+_METHODS = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
+
+# What the standard library's unpacking and parsing raise on spoilt files.
+_BROKEN = (
+    zipfile.BadZipFile,
+    zlib.error,
+    struct.error,
+    ParseError,
+    DefusedXmlException,
+    KeyError,
+    ValueError,
+    IndexError,
+    EOFError,
+    RuntimeError,
+    OSError,
+)
 
 
 def xml_of(content: bytes) -> Element:
@@ -41,22 +58,15 @@ def _unpacked(content: bytes) -> bytes:
     try:
         with zipfile.ZipFile(io.BytesIO(content)) as archive:
             entries = archive.infolist()
+            if any(entry.compress_type not in _METHODS for entry in entries):
+                raise _wrong("the compressed file is packed in a way that is not read; expected plain zip")
             if len(entries) > _MAX_ENTRIES or sum(entry.file_size for entry in entries) > 2 * MAX_XML_BYTES:
                 raise _wrong(
                     f"the compressed file unpacks to more than {2 * MAX_XML_BYTES:,} bytes or {_MAX_ENTRIES}"
                     " entries"
                 )
             return archive.read(_main_entry(archive))
-    except (
-        zipfile.BadZipFile,
-        zlib.error,
-        ParseError,
-        DefusedXmlException,
-        KeyError,
-        RuntimeError,
-        NotImplementedError,
-        OSError,
-    ) as cause:
+    except _BROKEN as cause:
         raise _wrong(
             f"the compressed file cannot be unpacked ({cause}); expected compressed MusicXML"
         ) from cause

@@ -13,10 +13,12 @@ from clear_steps.core.score import (
     Stroke,
     Technique,
     Writing,
+    parse_number,
 )
 from clear_steps.formats.musicxml.signs import ARTICULATIONS, technique_of_name
 from clear_steps.formats.pitched import PitchedNote
 
+_HIGHEST_MIDI = 127
 _STEPS = {"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
 _BY_TAG = {tag: technique for technique, tag in ARTICULATIONS.items()} | {
     "strong-accent": Technique.ACCENT,
@@ -52,9 +54,11 @@ def pitch_of(element: Element, prefix: str = "") -> int | None:
         (element.findtext(f"{prefix}step") or "").strip(),
         (element.findtext(f"{prefix}octave") or "").strip(),
     )
-    if step not in _STEPS or not octave.lstrip("-").isdigit():
+    alter, height = parse_number(element.findtext(f"{prefix}alter") or "0"), parse_number(octave)
+    if step not in _STEPS or alter is None or height is None or height.denominator > 1:
         return None
-    return _STEPS[step] + round(_number(element.findtext(f"{prefix}alter"))) + 12 * (int(octave) + 1)
+    midi = _STEPS[step] + round(alter) + 12 * (int(height) + 1)
+    return midi if 0 <= midi <= _HIGHEST_MIDI else None
 
 
 def note_of(element: Element, transpose: int) -> ReadNote:
@@ -114,8 +118,8 @@ class _Marks:
     def _read(self, mark: Element) -> None:
         tag, text = mark.tag, (mark.text or "").strip()
         starts = mark.get("type") == "start"
-        if tag in ("string", "fret") and text.isdigit():
-            self._places[tag] = int(text)
+        if tag in ("string", "fret") and (number := parse_number(text)) is not None:
+            self._places[tag] = int(number)
         elif tag == "fingering" and text in set(Finger):
             self.finger = Finger(text)
         elif tag == "pluck" and text in set(PickingFinger):
@@ -150,7 +154,7 @@ class _Marks:
             self.unknown.append(tag.replace("-", " "))
 
     def _read_bend(self, mark: Element) -> None:
-        half_tones = Fraction(round(_number(mark.findtext("bend-alter")) * 2), 2)
+        half_tones = Fraction(round((parse_number(mark.findtext("bend-alter") or "") or 0) * 2), 2)
         released = mark.find("release") is not None
         if 0 <= half_tones <= 6 and (half_tones or released):
             self.bend = Bend(half_tones, released)
@@ -169,10 +173,3 @@ class _Marks:
             self.own_words.add(text[:24])
         elif text:
             self.unknown.append(text)
-
-
-def _number(text: str | None) -> float:
-    try:
-        return float(text or 0)
-    except ValueError:
-        return 0.0

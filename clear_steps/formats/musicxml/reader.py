@@ -7,7 +7,7 @@ from fractions import Fraction
 from xml.etree.ElementTree import Element
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
-from clear_steps.core.score import COMMON_TIME, Metre, Technique, Tuning
+from clear_steps.core.score import COMMON_TIME, Metre, Technique, Tuning, parse_number
 from clear_steps.formats.assembly import assembled
 from clear_steps.formats.musicxml.container import xml_of
 from clear_steps.formats.musicxml.harmony import read_harmony
@@ -53,6 +53,7 @@ class _PartReader:
         self._capo = 0
         self._endings: tuple[int, ...] = ()
         self._graced = False
+        self._sounding: dict[tuple[Fraction, int, tuple[int, int] | None], PitchedNote] = {}  # of the measure
         self._unknown: Counter[str] = Counter()
         self._staves: dict[str, bool] = {}  # staff -> whether it has places on strings
 
@@ -77,6 +78,7 @@ class _PartReader:
 
     def _measure(self, element: Element, index: int) -> PitchedMeasure:
         measure = PitchedMeasure(self._metre, Fraction(0))
+        self._sounding = {}
         at, end, chord_at = Fraction(0), Fraction(0), Fraction(0)
         for child in element:
             if child.tag == "attributes":
@@ -106,6 +108,7 @@ class _PartReader:
             and (element.get("implicit") == "yes" or element.get("number") == "0")
         )
         measure.length = end or self._metre.quarters
+        measure.notes = list(self._sounding.values())
         return measure
 
     def _duration(self, element: Element) -> Fraction:
@@ -113,7 +116,7 @@ class _PartReader:
 
     def _attributes(self, element: Element) -> None:
         if element.find("divisions") is not None:
-            self._divisions = _fraction(element.findtext("divisions")) or Fraction(1)
+            self._divisions = abs(_fraction(element.findtext("divisions"))) or Fraction(1)
         time = element.find("time")
         if time is not None:
             self._metre = self._read_metre(time) or self._metre
@@ -178,7 +181,7 @@ class _PartReader:
         if ending is not None:
             listed = (ending.get("number") or "").replace(" ", ",").split(",")
             numbers = tuple(
-                sorted({int(number) for number in listed if number.isdigit() and 0 < int(number) < 10})
+                sorted({int(number) for number in listed if len(number) == 1 and number in "123456789"})
             )
             measure.endings = numbers
             self._endings = numbers if ending.get("type") == "start" else ()
@@ -204,18 +207,9 @@ class _PartReader:
         if self._graced and element.find("chord") is None:
             note = replace(note, words=note.words | {Technique.GRACE})
             self._graced = False
-        same = next(
-            (
-                number
-                for number, other in enumerate(measure.notes)
-                if (other.onset, other.midi, other.spot) == (at, note.midi, note.spot)
-            ),
-            None,
-        )
-        if same is None:
-            measure.notes.append(note)
-        else:  # two voices on one note: the longer counts
-            measure.notes[same] = max(measure.notes[same], note, key=_length)
+        key = (at, note.midi, note.spot)
+        # Two voices on one note: the longer counts.
+        self._sounding[key] = max(self._sounding[key], note, key=_length) if key in self._sounding else note
 
 
 def _length(note: PitchedNote) -> Fraction:
@@ -242,7 +236,4 @@ def _metronome(element: Element) -> Fraction:
 
 def _fraction(text: str | None) -> Fraction:
     """A number as the file writes it; 0 where it is none."""
-    try:
-        return Fraction((text or "0").strip()).limit_denominator(100_000)
-    except (ValueError, ZeroDivisionError):
-        return Fraction(0)
+    return (parse_number(text or "") or Fraction(0)).limit_denominator(100_000)

@@ -17,9 +17,10 @@ from clear_steps.core.score import (
     Picking,
     Song,
     parse_metre,
+    parse_number,
     parse_tuning,
 )
-from clear_steps.formats.tabtext.problems import Findings
+from clear_steps.formats.tabtext.problems import Findings, short
 
 MAX_CAPO = 12
 E = TypeVar("E", bound=StrEnum)
@@ -43,12 +44,9 @@ def _choice(kind: type[E], field: str, text: str) -> E:
 
 
 def _number(field: str, text: str, low: int, high: int) -> Fraction:
-    try:
-        number = Fraction(text.strip())
-    except (ValueError, ZeroDivisionError) as cause:
-        raise InvalidValueError(field, text, f"a number from {low} to {high}") from cause
-    if not low <= number <= high:
-        raise InvalidValueError(field, text, f"a number from {low} to {high}")
+    number = parse_number(text)
+    if number is None or not low <= number <= high:
+        raise InvalidValueError(field, short(text), f"a number from {low} to {high}")
     return number
 
 

@@ -1,11 +1,12 @@
 """Words of labelled lines, put on the events they stand over."""
 
 import re
+from bisect import bisect_left, bisect_right
 from dataclasses import dataclass, replace
 
 from clear_steps.core.score import HOW_WORDS, Event, Finger, Note, PickingFinger, Stroke
 from clear_steps.formats.tabtext.lines import Label
-from clear_steps.formats.tabtext.problems import Findings
+from clear_steps.formats.tabtext.problems import Findings, short
 from clear_steps.formats.tabtext.rawbars import RawBar, Word
 
 FREE_WORD, DOUBT_WORD = "free", "?"
@@ -27,54 +28,73 @@ class LabelledEvent:
     columns: tuple[int, ...]
 
 
+class _Places:
+    """The events of a bar by the columns that a word for them may stand at."""
+
+    def __init__(self, drafts: list[LabelledEvent]) -> None:
+        self._drafts = drafts
+        self._first: dict[int, int] = {}  # column -> index of the first event that has it
+        for index, draft in enumerate(drafts):
+            for column in draft.columns:
+                self._first.setdefault(column, index)
+        self._columns = sorted(self._first)
+
+    def at(self, column: int) -> LabelledEvent | None:
+        """The event at a column, or right beside it."""
+        if column in self._first:
+            return self._drafts[self._first[column]]
+        beside = [self._first[near] for near in (column - 1, column + 1) if near in self._first]
+        return self._drafts[min(beside)] if beside else None
+
+    def between(self, column: int, stop: int) -> list[LabelledEvent]:
+        """The events at these columns, the last left out."""
+        found = self._columns[bisect_left(self._columns, column) : bisect_left(self._columns, stop)]
+        return [self._drafts[index] for index in sorted({self._first[each] for each in found})]
+
+    def from_here_on(self, column: int) -> tuple[LabelledEvent, str]:
+        """The next event after a column, or else the last, and which of the two it is."""
+        at = bisect_right(self._columns, column)
+        if at == len(self._columns):
+            return self._drafts[-1], "last"
+        return self._drafts[self._first[self._columns[at]]], "next"
+
+
 def label_events(bar: RawBar, drafts: list[LabelledEvent], findings: Findings) -> tuple[Event, ...]:
     """Events with their words; a word that stands over none, or is unknown, is a problem."""
+    places = _Places(drafts)
     for word in bar.words.get(Label.HOW, []):
-        _apply_how(word, drafts, findings)
+        _apply_how(word, places, findings)
     for label, apply in ((Label.PICKING, _apply_picking), (Label.FINGER, _apply_fingers)):
         for word in bar.words.get(label, []):
-            home = _at(word.column, drafts)
+            home = places.at(word.column)
             if home is None or not home.event.struck:
-                findings.wrong(
-                    word.line,
-                    word.shown,
-                    f"no note stands at '{word.text}'; expected it at the first digit of one",
-                )
+                _no_note(word, findings)
             else:
                 apply(word, home, findings)
     for label in (Label.CHORD, Label.REMARK):
         for word in bar.words.get(label, []):
-            _apply_text(label, word, drafts, findings)
+            _apply_text(label, word, places, findings)
     return tuple(draft.event for draft in drafts)
 
 
-def _at(column: int, drafts: list[LabelledEvent]) -> LabelledEvent | None:
-    exact = next((draft for draft in drafts if column in draft.columns), None)
-    return exact or next(
-        (draft for draft in drafts if any(abs(own - column) <= 1 for own in draft.columns)), None
-    )
+def _no_note(word: Word, findings: Findings) -> None:
+    message = f"no note stands at '{short(word.text)}'; expected it at the first digit of one"
+    findings.wrong(word.line, word.shown, message)
 
 
-def _apply_how(word: Word, drafts: list[LabelledEvent], findings: Findings) -> None:
+def _apply_how(word: Word, places: _Places, findings: Findings) -> None:
     names = word.text.rstrip("-").split("+")
     for name in names:
         if name not in HOW_WORDS and name not in (FREE_WORD, DOUBT_WORD) and not _OWN.fullmatch(name):
             known = " ".join([*HOW_WORDS, FREE_WORD, DOUBT_WORD])
-            findings.wrong(
-                word.line,
-                word.shown,
-                f"'{name}' is no word for how; expected one of {known}, or a name of your own after"
-                f" {OWN_SIGN}",
-            )
+            expected = f"expected one of {known}, or a name of your own after {OWN_SIGN}"
+            findings.wrong(word.line, word.shown, f"'{short(name)}' is no word for how; {expected}")
             return
-    stop = word.end if word.text.endswith("-") else word.column
-    homes = [draft for draft in drafts if any(word.column <= column < stop for column in draft.columns)]
-    if not homes and (home := _at(word.column, drafts)):
+    homes = places.between(word.column, word.end) if word.text.endswith("-") else []
+    if not homes and (home := places.at(word.column)):
         homes = [home]
     if not homes:
-        findings.wrong(
-            word.line, word.shown, f"no note stands at '{word.text}'; expected it at the first digit of one"
-        )
+        _no_note(word, findings)
     techniques = frozenset(HOW_WORDS[name] for name in names if name in HOW_WORDS)
     own = frozenset(name.removeprefix(OWN_SIGN) for name in names if name.startswith(OWN_SIGN))
     for home in homes:
@@ -150,16 +170,12 @@ def _apply_fingers(word: Word, home: LabelledEvent, findings: Findings) -> None:
     home.event = replace(home.event, notes=tuple(notes))
 
 
-def _apply_text(label: Label, word: Word, drafts: list[LabelledEvent], findings: Findings) -> None:
-    home = _at(word.column, drafts)
+def _apply_text(label: Label, word: Word, places: _Places, findings: Findings) -> None:
+    home = places.at(word.column)
     if home is None:
-        after = [draft for draft in drafts if draft.columns and min(draft.columns) > word.column]
-        home = after[0] if after else drafts[-1]
-        findings.guessed(
-            word.line,
-            word.shown,
-            f"'{word.text}' stands between two notes; it is put on the {'next' if after else 'last'} one",
-        )
+        home, which = places.from_here_on(word.column)
+        message = f"'{short(word.text)}' stands between two notes; it is put on the {which} one"
+        findings.guessed(word.line, word.shown, message)
     if label is Label.CHORD:
         # A blank would part the two again when the line is read back.
         home.event = replace(home.event, chord=",".join(filter(None, (home.event.chord, word.text))))

@@ -9,6 +9,7 @@ from clear_steps.core.score import HOW_WORDS, parse_length
 
 MAX_CHARACTERS = 400_000
 MAX_COLUMNS = 2_000
+MAX_LINES = 20_000
 
 
 class Label(StrEnum):
@@ -91,18 +92,21 @@ class ReadingLine:
 
 Block = System | Header | SectionLine | RemarkLine | ReadingLine
 
-_STRING = re.compile(r"\s*(?P<name>[A-Ga-g](?:#|b|♯|♭)?-?\d?|\d)?\s*(?P<body>[|\-].*)")
+_STRING = re.compile(r"\s*(?:(?P<name>[A-Ga-g](?:#|b|♯|♭)?-?\d?|\d)\s*)?(?P<body>[|\-].*)")
+_HALF_CHARACTER = re.compile(r"[\ud800-\udfff]")
+_LINE_END = re.compile(r"\r\n|\r|\n")
 _TAB_SIGNS = re.compile(r"[-|:*\s0-9xXhpbrts~/\\()<>=?.]+")
 _LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
-_HEADER = re.compile(r"(?P<key>[A-Za-z][A-Za-z ]{0,30}?)\s*:(?P<text>.*)")
-_SECTION = re.compile(r"\s*\[(?P<name>[^\]]*?)(?:\s+x(?P<times>\d{1,3}|\?))?\s*\]\s*")
+_HEADER = re.compile(r"(?P<key>[A-Za-z](?:[A-Za-z ]{0,29}[A-Za-z])?+)\s*:(?P<text>.*)")
+_SECTION = re.compile(r"\s*\[(?P<name>[^\]]*)\]\s*")
+_TIMES = re.compile(r"x(\d{1,3}|\?)")
 _READING = re.compile(r"\s*(?P<word>Reading|Using) (?P<number>\d{1,3}): *(?P<name>.{1,60})")
 _CHORD = re.compile(
     r"[A-G][#b]?(?:m|maj|min|dim|aug|sus|add|M|\+|-|°|ø|\d|[#b]\d|\(|\))*(?:/[A-G][#b]?)?|N\.?C\.?"
 )
 _COUNT = re.compile(r"\d{1,2}|[e&atl+]")
 _BAR_MARK = re.compile(r"\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
-_PALM_MUTE = re.compile(r"[\s|]*(?:P\.?M\.?[-. ]*\|?\s*)+")
+_PALM_MUTE = re.compile(r"[\s|]*P\.?M[-.|\s]*(?:P\.?M[-.|\s]*)*")
 
 
 def decode(content: bytes) -> str:
@@ -126,37 +130,61 @@ def decode(content: bytes) -> str:
 def blocks_of(text: str) -> list[Block]:
     """Sort every line; raises ReadError where the text cannot be a tab at all."""
     _check_text(text)
-    lines = [line.expandtabs(8).rstrip() for line in re.split(r"\r\n|\r|\n", text)]
+    lines = [_line(number, line) for number, line in enumerate(_LINE_END.split(text), start=1)]
+    _see_what_stands_above(lines)
     blocks: list[Block] = []
     pending: list[LabelLine] = []
     system: System | None = None
     music_begun = False
-    for number, line in enumerate(lines, start=1):
-        if string := _string_line(number, line):
+    for line in lines:
+        if line.string:
             if system is None:
                 system = System(labels=pending)
                 blocks.append(system)
                 pending = []
-            system.strings.append(string)
+            system.strings.append(line.string)
             music_begun = True
             continue
-        if not line.strip():
+        if not line.text:
             system = None
             continue
-        label = _label_line(number, line)
-        if label and system is not None and not _stands_above(lines, number):
-            system.labels.append(label)
+        if line.label and system is not None and not line.stands_above:
+            system.labels.append(line.label)
             continue
         system = None
-        if label:
-            pending.append(label)
+        if line.label:
+            pending.append(line.label)
             continue
         _release(pending, blocks)
-        block = _plain_block(number, line, music_begun)
+        block = _plain_block(line.number, line.text, music_begun)
         music_begun = music_begun and not (isinstance(block, Header) and block.key.lower() == "part")
         blocks.append(block)
     _release(pending, blocks)
     return blocks
+
+
+@dataclass
+class _Line:
+    """A line of the text and what it can be; one between two systems without an empty line belongs to the
+    lower."""
+
+    number: int
+    text: str
+    string: StringLine | None
+    label: LabelLine | None
+    stands_above: bool = False  # the next line without a gap is a string line, or a label that stands above
+
+
+def _line(number: int, text: str) -> _Line:
+    text = text.expandtabs(8).rstrip()
+    string = _string_line(number, text) if text else None
+    return _Line(number, text, string, _label_line(number, text) if text and not string else None)
+
+
+def _see_what_stands_above(lines: list[_Line]) -> None:
+    """From the last line up, so that each is looked at once."""
+    for line, below in zip(lines[-2::-1], lines[:0:-1], strict=True):
+        line.stands_above = bool(below.string) or (below.label is not None and below.stands_above)
 
 
 def remark_line(text: str) -> str:
@@ -177,21 +205,24 @@ def _check_text(text: str) -> None:
         raise ReadError(
             (Problem(1, 1, f"the text has {len(text):,} characters; expected at most {MAX_CHARACTERS:,}"),)
         )
-    for number, line in enumerate(text.split("\n"), start=1):
-        if "\0" in line:
-            raise ReadError(
-                (Problem(number, line.index("\0") + 1, "a NUL character stands here; expected plain text"),)
-            )
-        if len(line) > MAX_COLUMNS:
-            raise ReadError(
-                (
-                    Problem(
-                        number,
-                        MAX_COLUMNS + 1,
-                        f"the line has {len(line):,} columns; expected at most {MAX_COLUMNS:,}",
-                    ),
-                )
-            )
+    lines = text.split("\n")
+    if len(lines) > MAX_LINES:
+        message = f"the text has {len(lines):,} lines; expected at most {MAX_LINES:,}"
+        raise ReadError((Problem(MAX_LINES + 1, 1, message),))
+    for number, line in enumerate(lines, start=1):
+        _check_line(number, line)
+
+
+def _check_line(number: int, line: str) -> None:
+    if "\0" in line:
+        message = "a NUL character stands here; expected plain text"
+        raise ReadError((Problem(number, line.index("\0") + 1, message),))
+    if half := _HALF_CHARACTER.search(line):
+        message = "half of a character stands here (a lone surrogate); expected plain text"
+        raise ReadError((Problem(number, half.start() + 1, message),))
+    if len(line) > MAX_COLUMNS:
+        message = f"the line has {len(line):,} columns; expected at most {MAX_COLUMNS:,}"
+        raise ReadError((Problem(number, MAX_COLUMNS + 1, message),))
 
 
 def _string_line(number: int, line: str) -> StringLine | None:
@@ -220,7 +251,7 @@ def _label_line(number: int, line: str) -> LabelLine | None:
     if not words or line.lstrip().startswith("["):
         return None
     if _PALM_MUTE.fullmatch(line):
-        return LabelLine(Label.HOW, number, re.sub(r"P\.M\.", "PM--", line).replace(".", "-"))
+        return LabelLine(Label.HOW, number, line.replace("P.M.", "PM--").replace(".", "-"))
     if all(_BAR_MARK.fullmatch(word) for word in words):
         return LabelLine(Label.BAR, number, line)
     if all(_COUNT.fullmatch(word) for word in words) and any(word.isdigit() for word in words):
@@ -234,26 +265,9 @@ def _label_line(number: int, line: str) -> LabelLine | None:
     return None
 
 
-def _stands_above(lines: list[str], number: int) -> bool:
-    """Whether the next line that holds something, without a gap, is a string line or a label of one.
-
-    A line between two systems without an empty line belongs to the lower one.
-    """
-    for index in range(number, len(lines)):
-        line = lines[index]
-        if not line.strip():
-            return False
-        if _string_line(index + 1, line):
-            return True
-        if not _label_line(index + 1, line):
-            return False
-    return False
-
-
 def _plain_block(number: int, line: str, music_begun: bool) -> Block:
     if match := _SECTION.fullmatch(line):
-        times = match["times"]
-        return SectionLine(number, match["name"].strip(), None if times == "?" else int(times or 1))
+        return _section(number, match["name"].split())
     if match := _READING.fullmatch(line):
         return ReadingLine(number, int(match["number"]), match["name"].strip(), match["word"] == "Using")
     match = _HEADER.fullmatch(line)
@@ -262,3 +276,11 @@ def _plain_block(number: int, line: str, music_begun: bool) -> Block:
         column = match.start("text") + len(text) - len(text.lstrip()) + 1
         return Header(number, column, match["key"], text.strip())
     return RemarkLine(number, line.strip())
+
+
+def _section(number: int, words: list[str]) -> SectionLine:
+    """`Verse x2`; the count may be missing, or `?`."""
+    counted = _TIMES.fullmatch(words[-1]) if len(words) > 1 else None
+    times = counted[1] if counted else "1"
+    name = " ".join(words[:-1] if counted else words)
+    return SectionLine(number, name, None if times == "?" else int(times))

@@ -12,6 +12,7 @@ from clear_steps.formats.tabtext.rawbars import RawBar, Word
 from clear_steps.formats.tabtext.spacing import SpacedBar, rhythms_from_spacing
 from clear_steps.formats.tabtext.tokens import Token
 
+_BEAT = re.compile(r"\d{1,2}")
 _COUNT_PARTS = {
     "e": Fraction(1, 4),
     "&": Fraction(1, 2),
@@ -217,7 +218,7 @@ def _count_onsets(words: Sequence[Word], metre: Metre, findings: Findings) -> li
     unit, beat = Fraction(4, metre.unit), 0
     onsets: list[tuple[int, Fraction]] = []
     for word in words:
-        if re.fullmatch(r"\d{1,2}", word.text):
+        if _BEAT.fullmatch(word.text):
             beat = int(word.text) - 1
             onsets.append((word.column, beat * unit))
         elif word.text in _COUNT_PARTS:

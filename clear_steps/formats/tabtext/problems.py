@@ -4,7 +4,13 @@ from dataclasses import dataclass, field
 
 from clear_steps.core.errors import Problem
 
-MAX_PROBLEMS = 50
+MAX_PROBLEMS, MAX_GUESSES = 50, 1_000
+MOST_QUOTED = 40  # characters
+
+
+def short(text: str) -> str:
+    """What was found, as a message quotes it."""
+    return text if len(text) <= MOST_QUOTED else f"{text[:MOST_QUOTED]}..."
 
 
 @dataclass
@@ -21,4 +27,5 @@ class Findings:
 
     def guessed(self, line: int, column: int, message: str) -> None:
         """Note a guess the teacher should see."""
-        self.guesses.append(Problem(line, column, message))
+        if len(self.guesses) < MAX_GUESSES:
+            self.guesses.append(Problem(line, column, message))

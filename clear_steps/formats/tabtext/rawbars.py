@@ -2,6 +2,7 @@
 
 import itertools
 import re
+from bisect import bisect_right
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
@@ -9,11 +10,15 @@ from clear_steps.core.errors import ClearStepsError
 from clear_steps.core.score import Metre, parse_metre
 from clear_steps.formats.tabtext.header import read_tempo
 from clear_steps.formats.tabtext.lines import Label, LabelLine, StringLine, System
-from clear_steps.formats.tabtext.problems import Findings
+from clear_steps.formats.tabtext.problems import Findings, short
 from clear_steps.formats.tabtext.tokens import Token, tokens_of
 
-_TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2}))?\s*$")
+_TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2})\s*)?$")
 _BAR_LINE = re.compile(r"\|+")
+_REMARKS = re.compile(r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s?\||\s?$)")  # parted by two blanks or a bar line
+_WORDS = re.compile(r"[^|\s]+")
+_TIMES = re.compile(r"x(\d{1,2})")
+_ENDINGS = re.compile(r"(?:[1-9]\.)+")
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,26 +139,24 @@ def _moved(label: LabelLine, bar_columns: list[int]) -> int:
 
 def _words(label: LabelLine, moved: int) -> list[Word]:
     """Split a labelled line; remarks at two blanks or a bar line, others at every blank."""
-    pattern = r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s*\||\s*$)" if label.label is Label.REMARK else r"[^|\s]+"
+    pattern = _REMARKS if label.label is Label.REMARK else _WORDS
     return [
         Word(label.line, m.start() - moved, m.end() - moved, m.group(), m.start() + 1)
-        for m in re.finditer(pattern, label.text)
+        for m in pattern.finditer(label.text)
     ]
 
 
 def _share_words(label: LabelLine, bars: list[RawBar], bar_columns: list[int], findings: Findings) -> None:
+    starts = [bar.start - 1 for bar in bars]
     for word in _words(label, _moved(label, bar_columns)):
-        home = next((bar for bar in bars if bar.start - 1 <= word.column < bar.end), None)
-        if home:
-            home.words.setdefault(label.label, []).append(word)
-        elif label.label is Label.BAR and bars and re.fullmatch(r"x\d+", word.text):
-            bars[-1].repeat_times = int(word.text[1:])
+        at = bisect_right(starts, word.column) - 1
+        if at >= 0 and word.column < bars[at].end:
+            bars[at].words.setdefault(label.label, []).append(word)
+        elif label.label is Label.BAR and bars and (times := _TIMES.fullmatch(word.text)):
+            bars[-1].repeat_times = int(times[1])
         else:
-            findings.wrong(
-                word.line,
-                word.shown,
-                f"'{word.text}' stands over no bar; expected it above or below a bar of its system",
-            )
+            expected = "expected it above or below a bar of its system"
+            findings.wrong(word.line, word.shown, f"'{short(word.text)}' stands over no bar; {expected}")
 
 
 def _read_bar_marks(bar: RawBar, findings: Findings) -> None:
@@ -172,9 +175,9 @@ def _read_bar_mark(bar: RawBar, word: Word) -> None:
     if text.startswith("@"):
         read_tempo(text[1:])
         bar.tempo = word
-    elif re.fullmatch(r"x\d{1,2}", text):
-        bar.repeat_times = int(text[1:])
-    elif re.fullmatch(r"(?:\d\.)+", text):
+    elif times := _TIMES.fullmatch(text):
+        bar.repeat_times = int(times[1])
+    elif _ENDINGS.fullmatch(text):
         bar.endings = tuple(int(number) for number in text.rstrip(".").split("."))
     elif "/" in text:
         bar.metre = parse_metre(text)

@@ -17,6 +17,7 @@ from clear_steps.core.score import (
     default_tuning,
 )
 from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
+from clear_steps.formats.bounds import MAX_BARS
 from clear_steps.formats.tabtext.header import Headers, read_header, read_tempo
 from clear_steps.formats.tabtext.labelling import LabelledEvent, label_events
 from clear_steps.formats.tabtext.lines import (
@@ -32,8 +33,6 @@ from clear_steps.formats.tabtext.placing import PlacedBar, Slot, place_bars
 from clear_steps.formats.tabtext.problems import Findings
 from clear_steps.formats.tabtext.rawbars import RawBar, raw_bars
 from clear_steps.formats.tabtext.tokens import Token, note_of
-
-MAX_BARS = 500
 
 
 @dataclass(frozen=True, slots=True)

@@ -11,8 +11,9 @@ _SLIDE_SIGNS = ("/", "\\", "s")
 _prefix_signs = "|".join(
     re.escape(sign) for sign in sorted({*_PREFIXES, *_SLIDE_SIGNS}, key=len, reverse=True)
 )
+MOST_SIGNS = 6  # before a digit; without a limit a run of slashes could be cut in endlessly many ways
 TOKEN = re.compile(
-    rf"(?P<open>\()?(?P<prefix>(?:{_prefix_signs})*)(?P<inner>\()?"
+    rf"(?P<open>\()?(?P<prefix>(?:{_prefix_signs}){{0,{MOST_SIGNS}}}+)(?P<inner>\()?"
     r"(?P<core>\d+|[xX]|=|<\d+>)"
     r"(?P<bend>b(?P<to>\d+(?:\.\d+)?)?)?(?P<release>r(?P<back>\d+)?)?"
     r"(?P<vibrato>~+)?(?P<out>[/\\](?![\d(<xX/\\]))?(?P<doubt>\?)?(?P<close>\))?"

@@ -179,9 +179,3 @@ class AnalysisModel(BaseModel):
     guesses: list[ProblemModel]
     unknown_techniques: list[str]  # of the teacher's own naming, without a Step on the ladder
     parts: list[PartModel]
-
-
-class ClimbColumn(BaseModel):
-    number: int
-    step: float
-    beats: float

@@ -10,29 +10,36 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.formats import import_song, write_song
 from clear_steps.formats.tabtext import write_tab
 from clear_steps.web.analysis.shown import read_cached
+from clear_steps.web.current import current_workers, still_wanted
 from clear_steps.web.files import schemas as api
 from clear_steps.web.songs.desk import latest_of
 
 blueprint = APIBlueprint("files", __name__, url_prefix="/api")
+OWN_ENDINGS = (".tab", ".txt")
 
 
 @blueprint.post("/imports")
 @blueprint.input(api.ImportIn, arg_name="body")
 @blueprint.output(api.ImportModel)
-def look_at_file(body: api.ImportIn) -> api.ImportModel:
+def look_at_file(body: api.ImportIn) -> Response:
     """What a file says, as tab text, and what was read, guessed and not placed; nothing is stored."""
     try:
         content = base64.b64decode(body.content_base64, validate=True)
-    except binascii.Error as cause:
-        raise InvalidValueError(
-            "content", f"{len(body.content_base64)} characters", "a file in base64"
-        ) from cause
-    found = import_song(body.name, content)
-    own_text = body.name.lower().endswith((".tab", ".txt"))
-    text = content.decode("utf-8-sig") if own_text else write_tab(found.song)
-    return api.ImportModel(
+    except (binascii.Error, ValueError) as cause:
+        found = f"{len(body.content_base64)} characters"
+        raise InvalidValueError("content", found, "a file in base64") from cause
+    answer = current_workers().run(import_json, body.name, content, wanted=still_wanted())
+    return Response(answer, mimetype="application/json")
+
+
+def import_json(name: str, content: bytes) -> str:
+    """The ImportModel of a file; done by the workers. Raises ReadError."""
+    found = import_song(name, content)
+    text = content.decode("utf-8-sig") if name.lower().endswith(OWN_ENDINGS) else write_tab(found.song)
+    model = api.ImportModel(
         text=text, read=list(found.read), guessed=list(found.guessed), not_placed=list(found.not_placed)
     )
+    return model.model_dump_json()
 
 
 @blueprint.get("/songs/<int:song_id>/file.<ending>")

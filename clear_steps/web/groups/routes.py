@@ -18,7 +18,7 @@ blueprint = APIBlueprint("groups", __name__, url_prefix="/api")
 @blueprint.output(api.GroupList)
 def list_groups(song_id: int) -> api.GroupList:
     """The groups of a song."""
-    with current_database().session() as session:
+    with current_database().reading() as session:
         Songs(session).get(song_id)
         found = Groups(session).of_song(song_id)
     return api.GroupList(
@@ -37,15 +37,17 @@ def add_group(song_id: int, body: api.GroupIn) -> api.GroupModel:
     with current_database().session() as session:
         Songs(session).get(song_id)
         _check(session, song_id, body.group)
-        return _shown(session, Groups(session).add(song_id, body.group))
+        stored = Groups(session).add(song_id, body.group)
+    return _shown(stored)
 
 
 @blueprint.get("/groups/<int:group_id>")
 @blueprint.output(api.GroupModel)
 def get_group(group_id: int) -> api.GroupModel:
     """A group with what each of its players plays."""
-    with current_database().session() as session:
-        return _shown(session, Groups(session).get(group_id))
+    with current_database().reading() as session:
+        stored = Groups(session).get(group_id)
+    return _shown(stored)
 
 
 @blueprint.put("/groups/<int:group_id>")
@@ -56,7 +58,8 @@ def change_group(group_id: int, body: api.GroupChange) -> api.GroupModel:
     with current_database().session() as session:
         groups = Groups(session)
         _check(session, groups.get(group_id).song_id, body.group)
-        return _shown(session, groups.save(group_id, body.based_on, body.group))
+        stored = groups.save(group_id, body.based_on, body.group)
+    return _shown(stored)
 
 
 def _check(session: Session, song_id: int, group: Group) -> None:
@@ -70,7 +73,13 @@ def _check(session: Session, song_id: int, group: Group) -> None:
             raise NotFoundError(f"this song has no version {seat.version_id}")
 
 
-def _shown(session: Session, stored: StoredGroup) -> api.GroupModel:
+def _shown(stored: StoredGroup) -> api.GroupModel:
+    """A group with what each plays, graded; nothing else waits for that."""
+    with current_database().reading() as session:
+        return _group_model(session, stored)
+
+
+def _group_model(session: Session, stored: StoredGroup) -> api.GroupModel:
     song = read_cached(Songs(session).get(stored.song_id).latest.text).song
     return api.GroupModel(
         id=stored.id,

@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from clear_steps.store import MOST_SEATS, Group, Seat
 from clear_steps.web.analysis.schemas import PartModel
+from clear_steps.web.security import LARGEST_ID
 
 
 class SeatIn(BaseModel):
@@ -13,7 +14,7 @@ class SeatIn(BaseModel):
 
     who: str = Field(max_length=80)
     part_index: int = Field(0, ge=0, le=50)
-    version_id: int | None = None
+    version_id: int | None = Field(None, ge=1, le=LARGEST_ID)
 
 
 class GroupIn(BaseModel):

@@ -1,16 +1,28 @@
 """Routes of the Ladder screen: read, try, save, choose; and where the teacher's own Steps differ."""
 
+import json
+
 from apiflask import APIBlueprint
 
 from clear_steps.core.grade import Ladder, difference, rungs
 from clear_steps.core.score import TECHNIQUES
-from clear_steps.ladders import default_ladder_json, ladder_from_json
+from clear_steps.ladders import ladder_from_json
 from clear_steps.store import Ladders, OwnSteps, Songs
 from clear_steps.web.analysis.schemas import GradeQuery
 from clear_steps.web.analysis.shown import graded
-from clear_steps.web.current import LadderInUse, current_database, current_ladder, ladder_in_use
+from clear_steps.web.current import (
+    SHIPPED_LADDER,
+    current_database,
+    current_ladder,
+    current_workers,
+    ladder_in_use,
+    ladder_reading,
+    still_wanted,
+)
 from clear_steps.web.ladders import schemas as api
+from clear_steps.web.songs.grading import card_json
 
+MOST_TRIED = 12  # songs that a ladder under the pen is tried on
 blueprint = APIBlueprint("ladders", __name__, url_prefix="/api")
 
 
@@ -22,23 +34,18 @@ def get_ladder() -> api.LadderScreenModel:
 
 
 def _screen() -> api.LadderScreenModel:
-    with current_database().session() as session:
-        stored, every, ladder = (
-            Ladders(session).in_use(),
-            Ladders(session).every(),
-            ladder_in_use(session).ladder,
-        )
-    content = stored.content if stored else default_ladder_json().decode()
+    with current_database().reading() as session:
+        stored, every = Ladders(session).in_use(), Ladders(session).every()
+    reading = ladder_reading(stored.content if stored else SHIPPED_LADDER.content)
     return api.LadderScreenModel(
         id=stored.id if stored else None,
         revision=stored.number if stored else 0,
-        ladder=api.LadderModel.model_validate_json(content),
+        ladder=api.LadderModel.model_validate_json(reading.content),
+        filled=list(reading.filled),
         technique_names={row.technique: row.name for row in TECHNIQUES.values()},
-        rungs=_rung_models(ladder),
+        rungs=_rung_models(reading.ladder),
         ladders=[
-            api.LadderNameModel(
-                id=row.id, name=api.LadderModel.model_validate_json(row.content).name, in_use=row.in_use
-            )
+            api.LadderNameModel(id=row.id, name=ladder_reading(row.content).ladder.name, in_use=row.in_use)
             for row in every
         ],
     )
@@ -97,29 +104,35 @@ def choose_ladder(body: api.LadderChoiceIn) -> api.LadderScreenModel:
 @blueprint.input(api.LadderIn, arg_name="body")
 @blueprint.output(api.LadderPreviewModel)
 def preview_ladder(body: api.LadderIn) -> api.LadderPreviewModel:
-    """What a ladder under the pen says, and what it does to the songs; nothing is stored."""
-    content = body.ladder.model_dump_json()
-    ladder = ladder_from_json(content.encode())
-    with current_database().session() as session:
-        songs, now = Songs(session).every(), ladder_in_use(session)
-    tried = LadderInUse(content, ladder)
+    """What a ladder under the pen says, and what it does to the latest songs; nothing is stored."""
+    reading = ladder_reading(body.ladder.model_dump_json())
+    with current_database().reading() as session:
+        songs = [song for song in Songs(session).every() if not song.put_away]
+        now = ladder_in_use(session).content
+    latest = sorted(songs, key=lambda song: song.latest.saved_at)[-MOST_TRIED:]
     effects = []
-    for song in songs:
-        steps = [
-            max(grading.step for grading in graded(song.latest.text, GradeQuery(), which).gradings)
-            for which in (now, tried)
-        ]
-        effects.append(
-            api.SongEffectModel(song_id=song.id, title=song.latest.title, step=steps[0], step_then=steps[1])
-        )
-    return api.LadderPreviewModel(rungs=_rung_models(ladder), songs=effects)
+    for song in sorted(latest, key=lambda song: song.latest.title.lower()):
+        before, after = (_step(song.latest.text, content) for content in (now, reading.content))
+        if before is not None and after is not None:
+            title = song.latest.title
+            effects.append(api.SongEffectModel(song_id=song.id, title=title, step=before, step_then=after))
+    return api.LadderPreviewModel(
+        rungs=_rung_models(reading.ladder), songs=effects, left_out=len(songs) - len(latest)
+    )
+
+
+def _step(text: str, ladder: str) -> float | None:
+    """A song's Step by a ladder's file; none where its text cannot be read any more."""
+    found = current_workers().run(card_json, text, ladder, wanted=still_wanted())
+    grade = json.loads(found)["grade"]
+    return None if grade is None else float(grade["step"])
 
 
 @blueprint.get("/differences")
 @blueprint.output(api.DifferenceList)
 def list_differences() -> api.DifferenceList:
     """Every part with a Step of the teacher's own, the largest difference first."""
-    with current_database().session() as session:
+    with current_database().reading() as session:
         own, songs, ladder = (
             OwnSteps(session).every(),
             {song.id: song for song in Songs(session).every()},

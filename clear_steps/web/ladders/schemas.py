@@ -6,6 +6,7 @@ from pydantic import BaseModel, Field
 
 from clear_steps.core.grade import TUNE_FLOOR
 from clear_steps.core.score import Technique
+from clear_steps.web.security import LARGEST_ID
 
 
 class CurveModel(BaseModel):
@@ -78,6 +79,7 @@ class LadderScreenModel(BaseModel):
     id: int | None
     revision: int
     ladder: LadderModel
+    filled: list[str]  # the rows that it had not and the shipped one lent
     technique_names: dict[str, str]
     rungs: list[RungModel]
     ladders: list[LadderNameModel]
@@ -99,7 +101,7 @@ class LadderRevisionIn(BaseModel):
 class LadderChoiceIn(BaseModel):
     """The ladder to grade by; none: the one that ships."""
 
-    ladder_id: int | None
+    ladder_id: int | None = Field(ge=1, le=LARGEST_ID)
 
 
 class SongEffectModel(BaseModel):
@@ -114,6 +116,7 @@ class SongEffectModel(BaseModel):
 class LadderPreviewModel(BaseModel):
     rungs: list[RungModel]
     songs: list[SongEffectModel]
+    left_out: int  # songs that it was not tried on
 
 
 class DifferenceModel(BaseModel):

@@ -5,6 +5,7 @@ from collections.abc import Callable
 from dataclasses import replace
 
 from apiflask import APIBlueprint
+from flask import Response
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import SCHOOL_TITLES, Alternative, alternatives
@@ -24,7 +25,7 @@ blueprint = APIBlueprint("passages", __name__, url_prefix="/api")
 @blueprint.post("/songs/<int:song_id>/tempo")
 @blueprint.input(api.TempoIn, arg_name="body")
 @blueprint.output(DeskModel, status_code=201)
-def write_tempo(song_id: int, body: api.TempoIn) -> DeskModel:
+def write_tempo(song_id: int, body: api.TempoIn) -> Response:
     """Write a tapped tempo into the text's header, as a new revision."""
     return saved(song_id, body.based_on, with_tempo(latest_of(song_id).text, body.tempo))
 
@@ -78,7 +79,7 @@ def _with_part(song: Song, part: Part, changed: Part) -> Song:
 @blueprint.post("/songs/<int:song_id>/readings")
 @blueprint.input(api.ReadingIn, arg_name="body")
 @blueprint.output(DeskModel, status_code=201)
-def begin_reading(song_id: int, body: api.ReadingIn) -> DeskModel:
+def begin_reading(song_id: int, body: api.ReadingIn) -> Response:
     """Keep a bar as it stands aside and begin another reading of it, as a new revision."""
     return _with_changed_part(song_id, body, with_reading)
 
@@ -86,14 +87,14 @@ def begin_reading(song_id: int, body: api.ReadingIn) -> DeskModel:
 @blueprint.post("/songs/<int:song_id>/readings/use")
 @blueprint.input(api.ReadingIn, arg_name="body")
 @blueprint.output(DeskModel, status_code=201)
-def use_reading(song_id: int, body: api.ReadingIn) -> DeskModel:
+def use_reading(song_id: int, body: api.ReadingIn) -> Response:
     """Put a kept reading in its bar's place, as a new revision."""
     return _with_changed_part(song_id, body, with_reading_in_use)
 
 
 def _with_changed_part(
     song_id: int, body: api.ReadingIn, change: Callable[[Part, int, str], Part]
-) -> DeskModel:
+) -> Response:
     song = read_cached(latest_of(song_id).text).song
     part = _part(song, body.part_index)
     return saved(song_id, body.based_on, write_tab(_with_part(song, part, change(part, body.bar, body.name))))
@@ -102,9 +103,9 @@ def _with_changed_part(
 @blueprint.put("/songs/<int:song_id>/own-step")
 @blueprint.input(api.OwnStepIn, arg_name="body")
 @blueprint.output(DeskModel)
-def give_own_step(song_id: int, body: api.OwnStepIn) -> DeskModel:
+def give_own_step(song_id: int, body: api.OwnStepIn) -> Response:
     """Write the teacher's own Step beside the computed one, or take it back."""
     with current_database().session() as session:
         song = Songs(session).get(song_id)
-        OwnSteps(session).set(song_id, body.part_index, body.step)
+        OwnSteps(session).set(song_id, body.part_index, body.step, body.based_on)
     return desk_of(song, GradeQuery())

@@ -53,7 +53,9 @@ class TempoIn(BaseModel):
 
 
 class OwnStepIn(BaseModel):
-    """The teacher's own Step of a part; none takes it back."""
+    """The teacher's own Step of a part; none takes it back. `based_on` is the number of the one it
+    replaces."""
 
+    based_on: int = Field(ge=0)
     part_index: int = Field(0, ge=0, le=50)
     step: float | None = Field(ge=1, le=10)

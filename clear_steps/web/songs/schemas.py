@@ -5,7 +5,7 @@ from datetime import datetime
 from pydantic import BaseModel, Field
 
 from clear_steps.formats.tabtext.lines import MAX_CHARACTERS
-from clear_steps.web.analysis.schemas import AnalysisModel, ClimbColumn, GradeQuery
+from clear_steps.web.analysis.schemas import AnalysisModel, GradeQuery
 from clear_steps.web.schemas import ProblemModel
 
 
@@ -16,11 +16,23 @@ class TextIn(BaseModel):
     grade: GradeQuery = GradeQuery()
 
 
+class NewSongIn(TextIn):
+    """A song to store; `draft` names the page's draft, so that sent twice it is stored once."""
+
+    draft: str | None = Field(None, max_length=64)
+
+
 class RevisionIn(BaseModel):
     """A new text and the revision it was based on."""
 
     based_on: int
     text: str = Field(max_length=4 * MAX_CHARACTERS)
+
+
+class AwayIn(BaseModel):
+    """Put away, or bring back."""
+
+    away: bool
 
 
 class PreviewModel(BaseModel):
@@ -30,6 +42,14 @@ class PreviewModel(BaseModel):
     problems: list[ProblemModel]
 
 
+class OwnStepModel(BaseModel):
+    """The Step a teacher gives a part; none where it was taken back. `number` counts changes of mind."""
+
+    part_index: int
+    number: int
+    step: float | None
+
+
 class DeskModel(BaseModel):
     """A stored song at its latest revision, analysed."""
 
@@ -37,18 +57,22 @@ class DeskModel(BaseModel):
     revision: int
     saved_at: datetime
     text: str
-    own_steps: list[float | None]  # the teacher's, by part
+    put_away: bool
+    own_steps: list[OwnStepModel]
     analysis: AnalysisModel
 
 
-class CardModel(BaseModel):
-    """A song on the Songs screen."""
+class ClimbModel(BaseModel):
+    """A climb in short: a Step and a width in beats for every bar."""
 
-    id: int
-    title: str
-    revision: int
+    steps: list[float]
+    beats: list[float]
+
+
+class CardGrade(BaseModel):
+    """What is graded of a song on the Songs screen."""
+
     step: float
-    own_step: float | None
     techniques: list[str]
     sections: list[str]
     tuning: str
@@ -56,8 +80,27 @@ class CardModel(BaseModel):
     tempo_assumed: bool
     bars: int
     parts: int
-    climb: list[ClimbColumn]
+    climb: ClimbModel
     hardest: str
+
+
+class CardModel(BaseModel):
+    """A song on the Songs screen; no grade while it is still worked out, or where `problem` says why not."""
+
+    id: int
+    title: str
+    revision: int
+    own_step: float | None
+    put_away: bool
+    grade: CardGrade | None
+    problem: str
+
+
+class CardList(BaseModel):
+    """Every song by title; `waiting` of them are still to be graded."""
+
+    songs: list[CardModel]
+    waiting: int
 
 
 class RevisionModel(BaseModel):
@@ -65,10 +108,6 @@ class RevisionModel(BaseModel):
     title: str
     saved_at: datetime
     text: str
-
-
-class CardList(BaseModel):
-    songs: list[CardModel]
 
 
 class RevisionList(BaseModel):

@@ -15,7 +15,7 @@ blueprint = APIBlueprint("students", __name__, url_prefix="/api")
 @blueprint.output(api.StudentList)
 def list_students() -> api.StudentList:
     """Every student by name, the preset hands, and the measures that may have a limit."""
-    with current_database().session() as session:
+    with current_database().reading() as session:
         students = [api.student_model(stored) for stored in Students(session).every()]
     measures = [api.MeasureModel(name=row.name, about=row.about) for row in MEASURES.values()]
     return api.StudentList(students=students, preset_spans_mm=PRESET_SPANS_MM, measures=measures)
@@ -24,10 +24,13 @@ def list_students() -> api.StudentList:
 @blueprint.post("/students")
 @blueprint.input(api.StudentIn, arg_name="body")
 @blueprint.output(api.StudentModel, status_code=201)
-def add_student(body: api.StudentIn) -> api.StudentModel:
-    """Store a new student."""
+def add_student(body: api.StudentIn) -> tuple[api.StudentModel, int]:
+    """Store a new student; the very same once more is the one that is there, another of that name 409."""
     with current_database().session() as session:
-        return api.student_model(Students(session).add(body.student))
+        students = Students(session)
+        known = {stored.id for stored in students.every()}
+        stored = students.add(body.student)
+    return api.student_model(stored), 200 if stored.id in known else 201
 
 
 @blueprint.put("/students/<int:student_id>")

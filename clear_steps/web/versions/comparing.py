@@ -23,9 +23,10 @@ from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
 from clear_steps.formats.tabtext import Reading, write_tab
 from clear_steps.store import StoredVersion
-from clear_steps.web.analysis.schemas import AnalysisModel, ClimbColumn, EventModel
+from clear_steps.web.analysis.schemas import AnalysisModel, EventModel
 from clear_steps.web.analysis.shown import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
+from clear_steps.web.songs.schemas import ClimbModel
 from clear_steps.web.versions import schemas as api
 
 _NO_PLACE = (
@@ -82,6 +83,7 @@ def version_model(
         asked=asked_words(stored),
         student=stored.student.name if stored.student else "",
         put_away=stored.put_away,
+        choice=stored.choice,
         reached=_is_reached(stored, now, ladder.ladder),
         kept=api.KeptModel.model_validate(
             {**asdict(now.kept), "still_the_tune": now.kept.still_the_tune(ladder.ladder.tune_floor)}
@@ -147,29 +149,28 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
         reached=_is_reached(stored, now, ladder.ladder),
         overall=now.kept.overall,
         same_onsets=now.kept.same_onsets,
-        climb=[
-            ClimbColumn(
-                number=grade.number, step=grade.step, beats=float(bar.quarters / bar.metre.beat_quarters)
-            )
-            for bar, grade in zip(now.version.bars, now.grading.bars, strict=True)
-        ],
+        climb=ClimbModel(
+            steps=[round(grade.step, 2) for grade in now.grading.bars],
+            beats=[float(bar.quarters / bar.metre.beat_quarters) for bar in now.version.bars],
+        ),
     )
 
 
-def part_offers(song: Song, ladder: Ladder) -> list[api.PartOffer]:
+def part_offers(result: Graded) -> list[api.PartOffer]:
     """The parts of a song, and what can be asked of each."""
+    song = result.reading.song
     carrier = carries_the_tune(song) if len(song.parts) > 1 else None
     return [
         api.PartOffer(
             index=index,
             name=part.name,
-            step=grade_part(song, part, ladder).step,
+            step=grading.step,
             tuning=part.tuning.name,
             capo=part.capo,
             short_bars=[part.bar_number(bar) for bar in short_bars(part)],
             carries_the_tune=part == carrier,
         )
-        for index, part in enumerate(song.parts)
+        for index, (part, grading) in enumerate(zip(song.parts, result.gradings, strict=True))
     ]
 
 

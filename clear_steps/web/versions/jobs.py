@@ -17,11 +17,17 @@ class Job:
     """One search; `version_id` is set when it has finished."""
 
     id: int
+    asked: str  # a digest of all that was asked for
     state: str = "running"
     done: float = 0.0
     version_id: int | None = None
     message: str = ""
     wanted: bool = True
+
+    @property
+    def is_wanted(self) -> bool:
+        """Whether it runs and nobody stopped it."""
+        return self.state == "running" and self.wanted
 
     def progress(self, share: float) -> bool:
         """Note how far it is; False tells the search to stop."""
@@ -35,10 +41,19 @@ class Jobs:
     def __init__(self) -> None:
         self._jobs: dict[int, Job] = {}
         self._ids = count(1)
+        self._lock = threading.Lock()
 
-    def start(self, work: Callable[[Progress], int]) -> Job:
-        """Run work that reports its progress and gives the id of the version it stored."""
-        job = Job(next(self._ids))
+    def start(self, asked: str, work: Callable[[Progress], int]) -> Job:
+        """Run work that reports its progress and gives the id of the version it stored.
+
+        What is asked for while it is searched for already is that same search.
+        """
+        with self._lock:
+            running = next((job for job in self._jobs.values() if job.asked == asked and job.is_wanted), None)
+            return running or self._started(asked, work)
+
+    def _started(self, asked: str, work: Callable[[Progress], int]) -> Job:
+        job = Job(next(self._ids), asked)
         self._jobs[job.id] = job
         for old in sorted(self._jobs)[:-MOST_KEPT]:
             del self._jobs[old]

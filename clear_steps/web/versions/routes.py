@@ -7,19 +7,24 @@ from apiflask import APIBlueprint
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from clear_steps.core.easier import Progress, Wish, by_hand, halved, set_note, staircase, version_of
+from clear_steps.core.easier import Easier, Progress, Wish, by_hand, halved, set_note, staircase, version_of
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import GradeRequest
 from clear_steps.core.score import Event, Part
 from clear_steps.formats.tabtext import read_tab, write_bars
-from clear_steps.store import NewVersion, Songs, StoredVersion, Students, Versions
-from clear_steps.web.analysis.shown import read_cached
+from clear_steps.store import KeptAnswers, NewVersion, Songs, StoredVersion, Students, Versions, digest
+from clear_steps.store.students import student_json
+from clear_steps.web.analysis.schemas import GradeQuery
+from clear_steps.web.analysis.shown import graded, read_cached
 from clear_steps.web.current import current_database, ladder_in_use
+from clear_steps.web.program import program_mark
+from clear_steps.web.songs.schemas import AwayIn
 from clear_steps.web.versions import schemas as api
 from clear_steps.web.versions.comparing import part_offers, version_card, version_model
 from clear_steps.web.versions.jobs import Job, Jobs
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
+CARD = "version card"
 
 
 def _jobs() -> Jobs:
@@ -35,48 +40,59 @@ def _job_model(job: Job) -> api.JobModel:
 @blueprint.input(api.VersionIn, arg_name="body")
 @blueprint.output(api.JobModel, status_code=202)
 def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
-    """Start the search for an easier version of the latest revision."""
+    """Start the search for an easier version of the latest revision; asked for again, it is the same
+    version."""
     database = current_database()
-    with database.session() as session:
+    with database.reading() as session:
         latest = Songs(session).get(song_id).latest
-        ladder = ladder_in_use(session).ladder
+        ladder = ladder_in_use(session)
         student = Students(session).get(body.student_id).student if body.student_id is not None else None
     song = read_cached(latest.text).song
     if body.part_index >= len(song.parts):
         raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
 
     limits = student.limits if student else None
-    wish = Wish(
-        (body.target, *body.further_targets),
-        body.approach,
-        body.layer,
-        body.setup,
-        limits,
-        body.fill_short_bars,
-    )
+    targets = (body.target, *body.further_targets)
+    wish = Wish(targets, body.approach, body.layer, body.setup, limits, body.fill_short_bars)
     request = GradeRequest(student.player) if student else GradeRequest()
+    asked = digest(
+        f"{song_id} {latest.number}",
+        body.model_dump_json(),
+        student_json(student),
+        ladder.content,
+        program_mark(),
+    )
+
+    def new(step: Easier) -> NewVersion:
+        return NewVersion(
+            song_id,
+            latest.number,
+            body.part_index,
+            step.target,
+            step.edits,
+            step.blocking,
+            body.approach,
+            body.layer,
+            student,
+            f"{asked} {step.target:g}",
+        )
 
     def work(progress: Progress) -> int:
-        found = staircase(song, song.parts[body.part_index], ladder, wish, request, progress)
-        new = [
-            NewVersion(
-                song_id,
-                latest.number,
-                body.part_index,
-                step.target,
-                step.edits,
-                step.blocking,
-                body.approach,
-                body.layer,
-                student,
-            )
-            for step in reversed(found)
-        ]
+        with database.reading() as session:
+            there = [Versions(session).of_wish(f"{asked} {target:g}") for target in targets]
+        known = [version for version in there if version is not None]
+        if len(known) == len(targets):
+            with database.session() as session:
+                return _easiest([Versions(session).put_away(version.id, False) for version in known])
+        found = staircase(song, song.parts[body.part_index], ladder.ladder, wish, request, progress)
         with database.session() as session:
-            versions = Versions(session)
-            return versions.add(new[0]).id if len(new) == 1 else versions.add_staircase(new)[0].id
+            return _easiest(Versions(session).add_together([new(step) for step in reversed(found)]))
 
-    return _job_model(_jobs().start(work))
+    return _job_model(_jobs().start(asked, work))
+
+
+def _easiest(versions: list[StoredVersion]) -> int:
+    return min(versions, key=lambda version: version.target).id
 
 
 @blueprint.get("/searches/<int:job_id>")
@@ -98,47 +114,62 @@ def stop_search(job_id: int) -> api.JobModel:
 @blueprint.get("/songs/<int:song_id>/versions")
 @blueprint.output(api.VersionList)
 def list_versions(song_id: int) -> api.VersionList:
-    """The versions of a song, easiest first."""
-    with current_database().session() as session:
+    """The versions of a song, easiest first; each is graded once and kept."""
+    with current_database().reading() as session:
         songs, ladder = Songs(session), ladder_in_use(session)
         latest = songs.get(song_id).latest
         found = Versions(session).of_song(song_id)
         texts = {version.revision: songs.revision(song_id, version.revision).text for version in found}
-    cards = [version_card(version, texts[version.revision], ladder) for version in found]
-    return api.VersionList(versions=cards, parts=part_offers(read_cached(latest.text).song, ladder.ladder))
+        kept = KeptAnswers(session, CARD, program_mark()).every()
+    cards, made = [], {}
+    for version in found:
+        key = digest(repr(replace(version, edits=())), str(len(version.edits)), ladder.content)
+        if key in kept:
+            cards.append(api.VersionCard.model_validate_json(kept[key]))
+        else:
+            cards.append(version_card(version, texts[version.revision], ladder))
+            made[key] = cards[-1].model_dump_json()
+    if made:
+        with current_database().session() as session:
+            KeptAnswers(session, CARD, program_mark()).keep(made.items())
+    return api.VersionList(versions=cards, parts=part_offers(graded(latest.text, GradeQuery(), ladder)))
 
 
 @blueprint.get("/versions/<int:version_id>")
 @blueprint.output(api.VersionModel)
 def get_version(version_id: int) -> api.VersionModel:
     """A version beside its original."""
-    with current_database().session() as session:
-        return _shown(session, Versions(session).get(version_id))
+    with current_database().reading() as session:
+        stored = Versions(session).get(version_id)
+    return _shown(stored)
 
 
 @blueprint.put("/versions/<int:version_id>/choice")
 @blueprint.input(api.ChoiceIn, arg_name="body")
 @blueprint.output(api.VersionModel)
 def choose_edits(version_id: int, body: api.ChoiceIn) -> api.VersionModel:
-    """Refuse exactly these edits; the version is fingered and graded anew."""
+    """Refuse exactly these edits; the version is fingered and graded anew. 409 if another choice came
+    between."""
     with current_database().session() as session:
-        return _shown(session, Versions(session).choose(version_id, tuple(body.refused)))
+        stored = Versions(session).choose(version_id, body.based_on, tuple(body.refused))
+    return _shown(stored)
 
 
 @blueprint.put("/versions/<int:version_id>/away")
-@blueprint.input(api.AwayIn, arg_name="body")
+@blueprint.input(AwayIn, arg_name="body")
 @blueprint.output(api.VersionModel)
-def put_version_away(version_id: int, body: api.AwayIn) -> api.VersionModel:
+def put_version_away(version_id: int, body: AwayIn) -> api.VersionModel:
     """Take a version out of sight, or bring it back; nothing of it is lost."""
     with current_database().session() as session:
-        return _shown(session, Versions(session).put_away(version_id, body.away))
+        stored = Versions(session).put_away(version_id, body.away)
+    return _shown(stored)
 
 
 @blueprint.get("/versions/<int:version_id>/bars/<int:bar>")
 @blueprint.output(api.BarTextModel)
 def get_bar(version_id: int, bar: int) -> api.BarTextModel:
     """One bar (by index) of a version as tab text, to be changed by hand."""
-    with current_database().session() as session:
+    with current_database().reading() as session:
         part = _standing(session, Versions(session).get(version_id))
     if bar >= len(part.bars):
         raise InvalidValueError("bar", bar, f"0 to {len(part.bars) - 1}")
@@ -182,7 +213,8 @@ def _changed_by_hand(
         if bar >= len(version.bars):
             raise InvalidValueError("bar", bar, f"0 to {len(version.bars) - 1}")
         edit = by_hand(_original(session, stored), stored.edits, stored.refused, bar, rewritten(version))
-        return _shown(session, versions.add_hand_edit(version_id, edit))
+        stored = versions.add_hand_edit(version_id, edit)
+    return _shown(stored)
 
 
 def _events_of(tab: str, part: Part, bar: int) -> tuple[Event, ...]:
@@ -220,6 +252,7 @@ def carry_over(version_id: int) -> api.VersionModel:
         latest = songs.get(old.song_id).latest
         if old.part_index >= len(read_cached(latest.text).song.parts):
             raise InvalidValueError("part", old.part_index, "a part that the latest revision still has")
+        wish = digest("carried", f"{old.id} {old.choice} {len(old.edits)} {latest.number}")
         new = versions.add(
             NewVersion(
                 old.song_id,
@@ -231,12 +264,16 @@ def carry_over(version_id: int) -> api.VersionModel:
                 old.approach,
                 old.layer,
                 old.student,
+                wish,
             )
         )
-        return _shown(session, versions.choose(new.id, old.refused) if old.refused else new)
+        stored = versions.choose(new.id, 0, old.refused) if old.refused and not new.choice else new
+    return _shown(stored)
 
 
-def _shown(session: Session, stored: StoredVersion) -> api.VersionModel:
-    songs = Songs(session)
-    text = songs.revision(stored.song_id, stored.revision).text
-    return version_model(stored, text, songs.get(stored.song_id).latest.number, ladder_in_use(session))
+def _shown(stored: StoredVersion) -> api.VersionModel:
+    with current_database().reading() as session:
+        songs, ladder = Songs(session), ladder_in_use(session)
+        text = songs.revision(stored.song_id, stored.revision).text
+        latest = songs.get(stored.song_id).latest.number
+    return version_model(stored, text, latest, ladder)

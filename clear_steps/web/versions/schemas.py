@@ -5,7 +5,9 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from clear_steps.core.easier import Approach, SetupWish
-from clear_steps.web.analysis.schemas import AnalysisModel, ClimbColumn
+from clear_steps.web.analysis.schemas import AnalysisModel
+from clear_steps.web.security import LARGEST_ID
+from clear_steps.web.songs.schemas import ClimbModel
 
 LayerName = Literal["", "melody", "bass", "strum", "melody+bass", "melody+strum", "bass+strum", "one guitar"]
 
@@ -19,7 +21,7 @@ class VersionIn(BaseModel):
     layer: LayerName = ""
     setup: SetupWish = SetupWish.AS_WRITTEN
     fill_short_bars: bool = False
-    student_id: int | None = None  # within whose limits, besides the Steps
+    student_id: int | None = Field(None, ge=1, le=LARGEST_ID)  # within whose limits, besides the Steps
     part_index: int = Field(0, ge=0, le=50)
 
 
@@ -89,7 +91,7 @@ class VersionCard(BaseModel):
     reached: bool
     overall: float
     same_onsets: float
-    climb: list[ClimbColumn]
+    climb: ClimbModel
 
 
 class PartOffer(BaseModel):
@@ -109,15 +111,10 @@ class VersionList(BaseModel):
     parts: list[PartOffer]
 
 
-class AwayIn(BaseModel):
-    """Put a version away, or bring it back."""
-
-    away: bool
-
-
 class ChoiceIn(BaseModel):
-    """The edits refused, all of them."""
+    """The edits refused, all of them, and the number of the choice that this one replaces."""
 
+    based_on: int = Field(ge=0)
     refused: list[int] = Field(max_length=5000)
 
 
@@ -136,6 +133,7 @@ class VersionModel(BaseModel):
     asked: str
     student: str
     put_away: bool
+    choice: int  # the number of the latest choice of what is refused
     reached: bool
     kept: KeptModel
     kept_by_bar: list[float]
