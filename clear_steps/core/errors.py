@@ -30,6 +30,9 @@ class ReadError(ClearStepsError):
         self.problems = problems
         super().__init__(str(problems[0]))
 
+    def __reduce__(self) -> tuple[type["ReadError"], tuple[tuple[Problem, ...]]]:
+        return ReadError, (self.problems,)  # so that it comes through from another process
+
 
 class InvalidValueError(ClearStepsError):
     """A value lies outside what the field allows; the text says which and what was expected."""
@@ -38,4 +41,8 @@ class InvalidValueError(ClearStepsError):
 
     def __init__(self, field: str, found: object, expected: str) -> None:
         self.field = field
+        self._arguments = (field, found, expected)
         super().__init__(f"{field} is {found!r}; expected {expected}")
+
+    def __reduce__(self) -> tuple[type["InvalidValueError"], tuple[str, object, str]]:
+        return InvalidValueError, self._arguments  # as above

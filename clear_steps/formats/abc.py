@@ -1,7 +1,10 @@
 """ABC notation, through music21: a tune's pitches, placed on the neck."""
 
 import re
+from collections import Counter
+from contextlib import redirect_stderr
 from fractions import Fraction
+from io import StringIO
 from typing import Any
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
@@ -10,10 +13,17 @@ from clear_steps.formats.assembly import assembled
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
 
 MAX_CHARACTERS = 200_000
-_LONG_NUMBER = re.compile(r"\d{4}")
+_LONG_NUMBER = re.compile(r"\d{3,9}")
 _FIELD = re.compile(r"[A-Za-z]:")
-_FIELDS_WITH_LENGTHS = "KLMQ"
+_SHAPES = {
+    "L": re.compile(r"1(?:/\d{1,2})?"),
+    "M": re.compile(r"(?:C\|?|none|\(?\d{1,2}(?:\+\d{1,2}){0,5}\)?/\d{1,2})?"),
+}
+_EXAMPLES = {"L": "1/8", "M": "6/8"}
+# Music21 reads about a thousand notes a second.
+_MOST = {"changes of key and voice": 100, "repeats": 250, "open slurs": 24, "notes": 1_200}
 _WORDS_IN_MUSIC = re.compile(r'"[^"]*"|%.*')
+_NO_NOTE = re.compile(r"pitch information from note: +(\S+), assuming C")
 _KEY = re.compile(r"^K:", re.MULTILINE)
 _TUNE = re.compile(r"^X:", re.MULTILINE)
 
@@ -30,13 +40,14 @@ def read_abc(content: bytes) -> Imported:
     left_out = [f"{others} more tune{'s' if others > 1 else ''} in the file"] if others > 0 else []
     if len(tunes) > 1:
         text = text[tunes[0] : tunes[1]]
-    _check_lengths(text)
+    _check_music(text)
     # music21 costs half a second to load, and only imports need it.
     from music21 import converter
 
     try:
-        score: Any = converter.parse(text, format="abc", forceSource=True)  # music21's own untyped stream
-        pitched = pitched_of_score(score, left_out)
+        with redirect_stderr(StringIO()) as said:
+            score: Any = converter.parse(text, format="abc", forceSource=True)  # music21's own untyped stream
+        pitched = pitched_of_score(score, [*left_out, *_invented(said.getvalue())])
     except ReadError:
         raise
     # music21 lets through whatever its parsing meets, from KeyError to its own classes.
@@ -46,18 +57,38 @@ def read_abc(content: bytes) -> Imported:
     return assembled(pitched)
 
 
-def _check_lengths(text: str) -> None:
-    """A length of very many bars is refused: music21 spells it out bar by bar. Words may hold any number."""
+def _check_music(text: str) -> None:
+    """What would take music21 very long: it spells long notes out bar by bar, and goes through all that came
+    before at each repeat and change of voice. Words may hold anything."""
+    counted: Counter[str] = Counter()
     for number, line in enumerate(text.split("\n"), start=1):
-        if _FIELD.match(line) and line[0] not in _FIELDS_WITH_LENGTHS:
+        field = line[0] if _FIELD.match(line) else ""
+        if field in _SHAPES and not _SHAPES[field].fullmatch(line[2:].split("%")[0].strip()):
+            raise _wrong(f"'{line[:40]}' is not read; expected something like {_EXAMPLES[field]}", number)
+        if field not in ("", "K", "V"):
             continue
-        if long := _LONG_NUMBER.search(_WORDS_IN_MUSIC.sub("", line)):
-            message = f"the number {long.group()}... is too long; expected lengths of at most three digits"
-            raise ReadError((Problem(number, 1, message),))
+        music = "" if field else _WORDS_IN_MUSIC.sub("", line)
+        counted["changes of key and voice"] += bool(field)
+        counted["repeats"] += music.count(":|") + music.count("[")
+        counted["open slurs"] += music.count("(") - music.count(")")
+        counted["notes"] += sum(letter.isalpha() for letter in music)
+        if long := _LONG_NUMBER.search(music):
+            raise _wrong(
+                f"the number {long.group()} is too long; expected lengths of at most two digits", number
+            )
+        for what, most in _MOST.items():
+            if counted[what] > most:
+                raise _wrong(f"the tune has more than {most:,} {what} up to here; expected fewer", number)
 
 
-def _wrong(message: str) -> ReadError:
-    return ReadError((Problem(1, 1, message),))
+def _invented(said: str) -> list[str]:
+    """What music21 took for a note although it is none, and wrote a C for, by its own complaints."""
+    signs = Counter(match[1] for match in _NO_NOTE.finditer(said))
+    return [f"'{sign[:20]}' is no note; a C stands in its place, {count} x" for sign, count in signs.items()]
+
+
+def _wrong(message: str, line: int = 1) -> ReadError:
+    return ReadError((Problem(line, 1, message),))
 
 
 def pitched_of_score(score: Any, left_out: list[str]) -> PitchedSong:

@@ -6,12 +6,28 @@ from flask import current_app
 from werkzeug.exceptions import HTTPException
 
 from clear_steps.core.errors import ClearStepsError, ReadError
-from clear_steps.store import NotFoundError, StaleRevisionError
+from clear_steps.store import (
+    BusyError,
+    NameTakenError,
+    NoRoomError,
+    NotFoundError,
+    SavedAtOnceError,
+    StaleRevisionError,
+    StoreError,
+)
 from clear_steps.web.schemas import ErrorModel, problem_model
+from clear_steps.web.workers import NotWantedError
 
+# The first that fits counts.
 _STATUS: tuple[tuple[type[ClearStepsError], int], ...] = (
     (StaleRevisionError, 409),
+    (NameTakenError, 409),
+    (SavedAtOnceError, 409),
     (NotFoundError, 404),
+    (NoRoomError, 507),
+    (BusyError, 503),
+    (StoreError, 503),
+    (NotWantedError, 499),
     (ClearStepsError, 422),
 )
 

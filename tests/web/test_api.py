@@ -29,7 +29,8 @@ def test_a_song_is_stored_shown_found_and_graded(client: FlaskClient) -> None:
     assert {finding["measure"] for finding in bar["findings"]} == set(MEASURES)
     assert bar["events"][1]["notes"][0]["words"].startswith("1st string, 3rd fret")
     card = client.get("/api/songs").json["songs"][0]
-    assert (card["title"], card["bars"], len(card["climb"])) == ("Porch", 1, 1)
+    assert (card["problem"], card["put_away"]) == ("", False)
+    assert (card["title"], card["grade"]["bars"], len(card["grade"]["climb"]["steps"])) == ("Porch", 1, 1)
 
 
 def test_a_text_that_cannot_be_read_stores_nothing_and_names_the_place(client: FlaskClient) -> None:

@@ -71,14 +71,15 @@ def test_a_tapped_tempo_changes_one_line_of_the_text(client: FlaskClient) -> Non
 def test_a_step_of_the_teachers_own_stands_beside_and_its_difference_is_listed(client: FlaskClient) -> None:
     song = add(client)
     assert client.get("/api/differences").json == {"differences": []}
-    desk = client.put(f"/api/songs/{song}/own-step", json={"part_index": 0, "step": 2.5}).json
-    assert desk["own_steps"] == [2.5]
+    desk = client.put(f"/api/songs/{song}/own-step", json={"based_on": 0, "part_index": 0, "step": 2.5}).json
+    assert desk["own_steps"] == [{"part_index": 0, "number": 1, "step": 2.5}]
     row = client.get("/api/differences").json["differences"][0]
     assert (row["own"], row["measure"] != "") == (2.5, True)
     assert client.get("/api/songs").json["songs"][0]["own_step"] == 2.5
-    assert client.put(f"/api/songs/{song}/own-step", json={"part_index": 0, "step": None}).json[
-        "own_steps"
-    ] == [None]
+    stale = client.put(f"/api/songs/{song}/own-step", json={"based_on": 0, "part_index": 0, "step": 3})
+    assert (stale.status_code, "your own Step is based on" in stale.json["message"]) == (409, True)
+    back = client.put(f"/api/songs/{song}/own-step", json={"based_on": 1, "part_index": 0, "step": None}).json
+    assert back["own_steps"] == [{"part_index": 0, "number": 2, "step": None}]
 
 
 def test_a_copied_ladder_grades_and_the_shipped_one_comes_back(client: FlaskClient) -> None:

@@ -21,7 +21,9 @@ def test_a_student_is_kept_with_limits_and_a_taken_name_is_refused(client: Flask
     assert made.status_code == 201
     assert client.get("/api/students").json["students"] == [made.json]
     again = client.post("/api/students", json=TOMKE)
-    assert (again.status_code, "no other student" in again.json["message"]) == (422, True)
+    assert (again.status_code, again.json) == (200, made.json)
+    other = client.post("/api/students", json={**TOMKE, "span_mm": 99})
+    assert (other.status_code, "no other student" in other.json["message"]) == (409, True)
     changed = {**TOMKE, "span_mm": 80, "steps": {"rhythm": 3}, "based_on": 1}
     assert client.put("/api/students/1", json=changed).json["number"] == 2
     assert client.put("/api/students/1", json=changed).status_code == 409
@@ -64,7 +66,8 @@ def test_a_version_within_a_students_limits_says_for_whom_it_is(client: FlaskCli
     client.put("/api/students/1", json={**TOMKE, "notes_per_second": 0.5, "based_on": 1})
     assert client.get(f"/api/versions/{version['id']}").json == version
     refused = client.put(
-        f"/api/versions/{version['id']}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}
+        f"/api/versions/{version['id']}/choice",
+        json={"based_on": 0, "refused": [edit["id"] for edit in version["edits"]]},
     ).json
     assert not refused["reached"]
     assert client.post(f"/api/songs/{song}/versions", json={"target": 10, "student_id": 9}).status_code == 404
@@ -128,16 +131,18 @@ def test_a_bar_changed_by_hand_while_an_edit_was_refused_falls_when_that_one_is_
     version_id = version_for(client, song, target=4)
     first = client.get(f"/api/versions/{version_id}").json["edits"][0]
     bar = first["bars"][0] - 1
-    client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]})
+    client.put(f"/api/versions/{version_id}/choice", json={"based_on": 0, "refused": [first["id"]]})
     by_hand = client.put(
         f"/api/versions/{version_id}/bars/{bar}/note", json={"event": 0, "string": 3, "fret": 2}
     ).json
     assert not by_hand["edits"][-1]["refused"]
-    back = client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json
+    back = client.put(f"/api/versions/{version_id}/choice", json={"based_on": 1, "refused": []}).json
     assert (back["edits"][-1]["refused"], back["edits"][-1]["refused_itself"]) == (True, False)
     assert "does not find the notes that it replaces" in back["edits"][-1]["reason"]
     assert (
-        client.put(f"/api/versions/{version_id}/choice", json={"refused": [first["id"]]}).json["tab"]
+        client.put(f"/api/versions/{version_id}/choice", json={"based_on": 2, "refused": [first["id"]]}).json[
+            "tab"
+        ]
         == by_hand["tab"]
     )
 

@@ -45,11 +45,16 @@ def test_a_version_is_found_stored_and_compared(client: FlaskClient, version_id:
 def test_refusing_and_taking_back_is_stored_and_graded_anew(client: FlaskClient, version_id: int) -> None:
     before = client.get(f"/api/versions/{version_id}").json
     first = before["edits"][0]["id"]
-    refused = client.put(f"/api/versions/{version_id}/choice", json={"refused": [first, 9999]}).json
+    refused = client.put(
+        f"/api/versions/{version_id}/choice", json={"based_on": 0, "refused": [first, 9999]}
+    ).json
     assert refused["edits"][0]["refused"]
     assert refused["tab"] != before["tab"]
     assert client.get(f"/api/versions/{version_id}").json == refused
-    assert client.put(f"/api/versions/{version_id}/choice", json={"refused": []}).json == before
+    stale = client.put(f"/api/versions/{version_id}/choice", json={"based_on": 0, "refused": []})
+    assert (stale.status_code, "your choice is based on" in stale.json["message"]) == (409, True)
+    back = client.put(f"/api/versions/{version_id}/choice", json={"based_on": 1, "refused": []}).json
+    assert back == before | {"choice": 2}
 
 
 def test_edits_that_do_the_same_in_several_bars_are_told_together(
@@ -76,7 +81,8 @@ def test_from_where_on_a_version_is_still_the_tune_is_the_teachers_to_say(
 def test_refusing_all_gives_the_original_back(client: FlaskClient, version_id: int) -> None:
     version = client.get(f"/api/versions/{version_id}").json
     answer = client.put(
-        f"/api/versions/{version_id}/choice", json={"refused": [edit["id"] for edit in version["edits"]]}
+        f"/api/versions/{version_id}/choice",
+        json={"based_on": 0, "refused": [edit["id"] for edit in version["edits"]]},
     ).json
     assert answer["version"]["parts"] == answer["original"]["parts"]
     assert answer["kept"]["overall"] == 100
