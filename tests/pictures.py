@@ -122,7 +122,7 @@ def main(wanted: list[str]) -> None:
         tempfile.TemporaryDirectory() as profile,
         headless(Path(profile)) as chrome,
         tempfile.TemporaryDirectory() as data,
-        served_demo(Path(data)) as address,
+        served_demo(Path(data)) as served,
     ):
         frame = chrome.execute_script("return [outerWidth - innerWidth, outerHeight - innerHeight]")
         chrome.set_window_size(WIDTH + frame[0], HEIGHT + frame[1])
@@ -130,7 +130,7 @@ def main(wanted: list[str]) -> None:
             name = view.__name__.replace("_", "-")
             if wanted and name not in wanted:
                 continue
-            page = Page(chrome, address)
+            page = Page(chrome, served)
             page.leave()
             view(page)
             time.sleep(1)  # fonts, and motion that comes to rest

@@ -21,7 +21,13 @@ _SHAPES = {
 }
 _EXAMPLES = {"L": "1/8", "M": "6/8"}
 # Music21 reads about a thousand notes a second.
-_MOST = {"changes of key and voice": 100, "repeats": 250, "open slurs": 24, "notes": 1_200}
+_MOST = {
+    "changes of key and voice": 100,
+    "repeats": 250,
+    "open slurs": 24,
+    "notes in a bar": 100,
+    "notes": 1_000,
+}
 _WORDS_IN_MUSIC = re.compile(r'"[^"]*"|%.*')
 _NO_NOTE = re.compile(r"pitch information from note: +(\S+), assuming C")
 _KEY = re.compile(r"^K:", re.MULTILINE)
@@ -72,6 +78,8 @@ def _check_music(text: str) -> None:
         counted["repeats"] += music.count(":|") + music.count("[")
         counted["open slurs"] += music.count("(") - music.count(")")
         counted["notes"] += sum(letter.isalpha() for letter in music)
+        bars = [sum(letter.isalpha() for letter in bar) for bar in music.split("|")]
+        counted["notes in a bar"] = max(counted["notes in a bar"] * (len(bars) == 1) + bars[0], *bars[1:], 0)
         if long := _LONG_NUMBER.search(music):
             raise _wrong(
                 f"the number {long.group()} is too long; expected lengths of at most two digits", number

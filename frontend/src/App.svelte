@@ -1,15 +1,19 @@
 <script lang="ts">
   import { QueryClient, QueryClientProvider } from '@tanstack/svelte-query'
+  import { onDestroy } from 'svelte'
   import Router from 'svelte-spa-router'
   import wrap from 'svelte-spa-router/wrap'
+  import { connection } from './api/connection.svelte'
+  import DoneLately from './components/DoneLately.svelte'
+  import LostConnection from './components/LostConnection.svelte'
   import Songs from './screens/songs/Songs.svelte'
-  import NewSong from './screens/songs/NewSong.svelte'
 
   const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
-  // The Desk brings the engraving with it, so it is loaded when it is first needed.
+  onDestroy(connection.onReturn(() => void queries.invalidateQueries()))
+  // The Desk brings the engraving with it and New song the editor, so they are loaded when first needed.
   const routes = {
     '/': Songs,
-    '/new': NewSong,
+    '/new': wrap({ asyncComponent: () => import('./screens/songs/NewSong.svelte') }),
     '/ladder': wrap({ asyncComponent: () => import('./screens/ladder/Ladder.svelte') }),
     '/students': wrap({ asyncComponent: () => import('./screens/students/Students.svelte') }),
     '/song/:id/group': wrap({ asyncComponent: () => import('./screens/group/Group.svelte') }),
@@ -20,5 +24,7 @@
 </script>
 
 <QueryClientProvider client={queries}>
+  <LostConnection />
   <Router {routes} />
+  <DoneLately />
 </QueryClientProvider>

@@ -9,11 +9,12 @@ from pathlib import Path
 from selenium.webdriver import Chrome
 from selenium.webdriver.chrome.options import Options
 from selenium.webdriver.chrome.service import Service
-from werkzeug.serving import make_server
+from werkzeug.serving import BaseWSGIServer, make_server
 
 from clear_steps.demo import seed
 from clear_steps.store import Database
 from clear_steps.web.app import create_app
+from clear_steps.web.workers import Workers
 
 FLAGS = (
     "--headless=new --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking"
@@ -38,17 +39,40 @@ def headless(profile: Path) -> Iterator[Chrome]:
         driver.quit()
 
 
+class Served:
+    """An application on a database, at one address, that can be stopped and started again."""
+
+    def __init__(self, database: Database, workers: Workers | None = None) -> None:
+        self.database, self._workers = database, workers
+        self._server: BaseWSGIServer | None = None
+        self._port = 0
+        self.start()
+
+    @property
+    def address(self) -> str:
+        return f"http://127.0.0.1:{self._port}"
+
+    def start(self) -> None:
+        app = create_app(self.database, workers=self._workers)
+        self._server = make_server("127.0.0.1", self._port, app, threaded=True)
+        self._port = self._server.server_port
+        threading.Thread(target=self._server.serve_forever, daemon=True).start()
+
+    def stop(self) -> None:
+        if self._server is not None:
+            self._server.shutdown()
+            self._server.server_close()
+            self._server = None
+
+
 @contextmanager
-def served_demo(directory: Path) -> Iterator[str]:
-    """The address of an application with the demo songs in a fresh database."""
+def served_demo(directory: Path, workers: Workers | None = None) -> Iterator[Served]:
+    """An application with the demo songs in a fresh database."""
     database = Database(directory)
     seed(database)
-    server = make_server("127.0.0.1", 0, create_app(database), threaded=True)
-    thread = threading.Thread(target=server.serve_forever, daemon=True)
-    thread.start()
+    served = Served(database, workers)
     try:
-        yield f"http://127.0.0.1:{server.server_port}"
+        yield served
     finally:
-        server.shutdown()
-        thread.join()
+        served.stop()
         database.close()

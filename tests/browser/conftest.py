@@ -7,6 +7,7 @@ import pytest
 from selenium.webdriver import Chrome
 
 from clear_steps.web.app import PAGES
+from clear_steps.web.workers import Processes
 from tests.browser.chrome import headless, served_demo
 from tests.browser.page import Page
 
@@ -18,11 +19,19 @@ def chrome(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Chrome]:
         yield driver
 
 
+@pytest.fixture(scope="session")
+def workers() -> Iterator[Processes]:
+    """As the product has them; started once for all."""
+    processes = Processes()
+    yield processes
+    processes.close()
+
+
 @pytest.fixture
-def page(chrome: Chrome, tmp_path: Path) -> Iterator[Page]:
+def page(chrome: Chrome, workers: Processes, tmp_path: Path) -> Iterator[Page]:
     """A fresh database with the demo songs behind a page; at the end, what the browser complained of."""
-    with served_demo(tmp_path) as address:
-        shown = Page(chrome, address)
+    with served_demo(tmp_path, workers) as served:
+        shown = Page(chrome, served)
         yield shown
         shown.leave()
     assert shown.complaints() == []

@@ -10,6 +10,8 @@ from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
+from tests.browser.chrome import Served
+
 T = TypeVar("T")
 PASTE = """
 const data = new DataTransfer(); data.setData('text/plain', arguments[1]);
@@ -21,8 +23,9 @@ true}));
 class Page:
     """A browser on one served application; every look waits for what the teacher would see."""
 
-    def __init__(self, chrome: Chrome, address: str) -> None:
-        self.chrome, self.address = chrome, address
+    def __init__(self, chrome: Chrome, served: Served) -> None:
+        self.chrome, self.served, self.address = chrome, served, served.address
+        self._expected: list[str] = []
 
     def open(self, path: str = "#/") -> None:
         self.chrome.get(f"{self.address}/{path}")
@@ -92,7 +95,12 @@ class Page:
             entry["message"]
             for entry in self.chrome.get_log("browser")
             if entry["level"] in ("SEVERE", "WARNING")
+            and not any(words in entry["message"] for words in self._expected)
         ]
+
+    def expects(self, words: str) -> None:
+        """The browser will complain of this, and rightly."""
+        self._expected.append(words)
 
     def foreign_requests(self) -> set[str]:
         urls = set()

@@ -167,16 +167,20 @@ def test_songs_stand_on_terraces_and_are_filtered(page: Page) -> None:
     page.open()
     page.sees("Rolling pins")
     steps = [
-        section.get_attribute("aria-label")
-        for section in page.chrome.find_elements(By.CSS_SELECTOR, "main section")
+        terrace.get_attribute("aria-label")
+        for terrace in page.chrome.find_elements(By.CSS_SELECTOR, "main ol > li[aria-label]")
     ]
     assert steps == ["Step 4", "Step 5", "Step 7"]
     page.find("select[aria-label='Only songs with this Step']").send_keys("Step 5")
-    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 2, "the songs of Step 5")
+    page.until(
+        lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 2, "the songs of Step 5"
+    )
     page.find("select[aria-label='Only songs with this Step']").send_keys(Keys.HOME)
     page.find("select[aria-label='Only songs with this technique']").send_keys("tap")
-    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 1, "one song with taps")
+    page.until(
+        lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 1, "one song with taps"
+    )
     page.find("select[aria-label='Only songs with this tuning']").send_keys("drop D")
     page.sees("No song is like this, with what you chose above")
     page.find("button", "Show all").click()
-    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main li")) == 6, "all songs")
+    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 6, "all songs")

@@ -1,4 +1,5 @@
 import createClient from 'openapi-fetch'
+import { connection } from './connection.svelte'
 import type { components, paths } from './schema'
 
 export type Analysis = components['schemas']['AnalysisModel']
@@ -63,23 +64,41 @@ export class ApiError extends Error {
   }
 }
 
-async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
-  let result: { data?: T; error?: unknown }
+async function reached<T>(call: Promise<T>): Promise<T> {
   try {
-    result = await call
+    return await call
   } catch (cause) {
     if (cause instanceof DOMException && cause.name === 'AbortError') throw cause
+    connection.lose()
     throw new ApiError({})
   }
+}
+
+async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<T> {
+  const result = await reached(call)
   if (result.data === undefined) throw new ApiError((result.error ?? {}) as Partial<ErrorBody>)
   return result.data
+}
+
+/** The same for a call whose answer holds nothing. */
+async function done(call: Promise<{ response: Response; error?: unknown }>): Promise<void> {
+  const result = await reached(call)
+  if (!result.response.ok) throw new ApiError((result.error ?? {}) as Partial<ErrorBody>)
+}
+
+/** Whether a save failed because somebody else saved first. */
+export function isStale(error: unknown): boolean {
+  return error instanceof ApiError && error.code === 'stale_revision'
 }
 
 export const api = {
   songs: () => answer(client.GET('/api/songs')),
   song: (id: number, query: GradeQuery) =>
     answer(client.GET('/api/songs/{song_id}', { params: { path: { song_id: id }, query } })),
-  addSong: (text: string) => answer(client.POST('/api/songs', { body: { text, grade: USUAL } })),
+  addSong: (text: string, draft: string) =>
+    answer(client.POST('/api/songs', { body: { text, draft, grade: USUAL } })),
+  putSongAway: (id: number, away: boolean) =>
+    done(client.PUT('/api/songs/{song_id}/away', { params: { path: { song_id: id } }, body: { away } })),
   preview: (text: string, grade: GradeQuery, signal?: AbortSignal) =>
     answer(client.POST('/api/preview', { body: { text, grade }, signal })),
   save: (id: number, basedOn: number, text: string) =>
@@ -106,11 +125,11 @@ export const api = {
         body: { based_on, tempo },
       }),
     ),
-  giveOwnStep: (id: number, part_index: number, step: number | null) =>
+  giveOwnStep: (id: number, based_on: number, part_index: number, step: number | null) =>
     answer(
       client.PUT('/api/songs/{song_id}/own-step', {
         params: { path: { song_id: id } },
-        body: { part_index, step },
+        body: { based_on, part_index, step },
       }),
     ),
   ladder: () => answer(client.GET('/api/ladder')),
@@ -182,11 +201,11 @@ export const api = {
     answer(client.DELETE('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
   version: (id: number) =>
     answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id } } })),
-  refuse: (id: number, refused: number[]) =>
+  refuse: (id: number, based_on: number, refused: number[]) =>
     answer(
       client.PUT('/api/versions/{version_id}/choice', {
         params: { path: { version_id: id } },
-        body: { refused },
+        body: { based_on, refused },
       }),
     ),
   carryOver: (id: number) =>

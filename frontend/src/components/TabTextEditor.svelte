@@ -2,7 +2,7 @@
   import type { EditorView } from '@codemirror/view'
   import { onMount } from 'svelte'
   import type { Problem } from '../api/client'
-  import { createEditor, goTo, showProblems } from './editor'
+  import type { goTo, showProblems } from './editor'
 
   interface Props {
     text: string
@@ -12,11 +12,21 @@
   }
   let { text, label, problems, onchange }: Props = $props()
   let host: HTMLDivElement
-  let view = $state<EditorView>()
+  let view = $state.raw<EditorView>()
+  let tools = $state.raw<{ goTo: typeof goTo; showProblems: typeof showProblems }>()
 
+  // The editor is loaded when the first text is opened.
   onMount(() => {
-    view = createEditor(host, text, label, (changed) => onchange(changed))
-    return () => view?.destroy()
+    let gone = false
+    void import('./editor').then((editor) => {
+      if (gone) return
+      tools = editor
+      view = editor.createEditor(host, text, label, (changed) => onchange(changed))
+    })
+    return () => {
+      gone = true
+      view?.destroy()
+    }
   })
 
   // A text set from outside (a dropped file, an older revision) replaces what stands in the editor.
@@ -25,11 +35,11 @@
       view.dispatch({ changes: { from: 0, to: view.state.doc.length, insert: text } })
   })
   $effect(() => {
-    if (view) showProblems(view, problems)
+    if (view) tools?.showProblems(view, problems)
   })
 
   export function show(place: Problem['place']): void {
-    if (view) goTo(view, place)
+    if (view) tools?.goTo(view, place)
   }
 </script>
 

@@ -1,5 +1,6 @@
 /** Reads and grades a text while it is typed; the old picture stays until the new one is there. */
-import { api, type Analysis, type GradeQuery, type Problem } from '../api/client'
+import { connection } from '../api/connection.svelte'
+import { api, ApiError, type Analysis, type GradeQuery, type Problem } from '../api/client'
 
 const DEBOUNCE_MS = 80
 
@@ -10,6 +11,7 @@ export class Preview {
   waiting = $state(false)
   #timer: ReturnType<typeof setTimeout> | undefined
   #call: AbortController | undefined
+  #unlisten: (() => void) | undefined
 
   /** Ask for a text's grade a moment after the last keystroke. */
   ask(text: string, query: GradeQuery): void {
@@ -29,6 +31,7 @@ export class Preview {
   stop(): void {
     clearTimeout(this.#timer)
     this.#call?.abort()
+    this.#unlisten?.()
   }
 
   async #read(text: string, query: GradeQuery): Promise<void> {
@@ -43,6 +46,8 @@ export class Preview {
     } catch (error) {
       if (call.signal.aborted) return
       this.problems = []
+      if (error instanceof ApiError && error.code === 'unreachable')
+        this.#unlisten = connection.onReturn(() => this.ask(text, query))
       this.message = error instanceof Error ? error.message : String(error)
     }
     this.waiting = false

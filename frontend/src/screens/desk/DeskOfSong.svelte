@@ -13,10 +13,13 @@
   import Legend from './Legend.svelte'
   import type TapTempo from './TapTempo.svelte'
   import TabPages from './TabPages.svelte'
+  import { draftBoxOf } from './textdraft.svelte'
   import TextDrawer from './TextDrawer.svelte'
 
   let { id }: { id: number } = $props()
   const desk = new DeskState()
+  // What was typed and not saved is not hidden behind a closed drawer.
+  desk.textOpen = untrack(() => draftBoxOf(id).find() !== null)
   const player = new Player()
   let keysOpen = $state(false)
   let loop = $state(false)

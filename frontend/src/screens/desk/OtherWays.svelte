@@ -4,6 +4,7 @@
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
+  import { savedSong } from './saving'
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
   const MOST_BARS = 8
@@ -27,11 +28,8 @@
     staleTime: Infinity,
   }))
   const use = createMutation(() => ({
-    mutationFn: (way: Alternative) => api.save(songId, ways.data!.revision, way.text),
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['song', songId] })
-      void queries.invalidateQueries({ queryKey: ['songs'] })
-    },
+    mutationFn: (way: Alternative) =>
+      savedSong(queries, desk.song!, () => api.save(songId, ways.data!.revision, way.text)),
   }))
 </script>
 

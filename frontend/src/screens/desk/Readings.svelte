@@ -3,6 +3,7 @@
   import { api } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import type { DeskState } from './desk.svelte'
+  import { savedSong } from './saving'
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
   const queries = useQueryClient()
@@ -14,12 +15,11 @@
   })
   const place = $derived({ based_on: desk.song!.revision, part_index: desk.partIndex, bar: desk.bar })
   const change = createMutation(() => ({
-    mutationFn: (begin: { name: string; begins: boolean }) =>
-      (begin.begins ? api.beginReading : api.useReading)(songId, { ...place, name: begin.name }),
-    onSuccess: async () => {
-      name = ''
-      await queries.invalidateQueries({ queryKey: ['song', songId] })
+    mutationFn: (begin: { name: string; begins: boolean }) => {
+      const write = begin.begins ? api.beginReading : api.useReading
+      return savedSong(queries, desk.song!, () => write(songId, { ...place, name: begin.name }))
     },
+    onSuccess: () => void (name = ''),
   }))
 </script>
 

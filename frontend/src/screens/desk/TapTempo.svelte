@@ -2,6 +2,7 @@
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
   import { api } from '../../api/client'
   import type { DeskState } from './desk.svelte'
+  import { savedSong } from './saving'
   import { tappedTempo } from './tap'
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
@@ -10,11 +11,13 @@
   let taps = $state.raw<number[]>([])
   const tempo = $derived(tappedTempo(taps))
   const write = createMutation(() => ({
-    mutationFn: (tapped: number) => api.writeTempo(songId, desk.song!.revision, tapped),
-    onSuccess: async () => {
+    mutationFn: (tapped: number) => {
+      const before = desk.song!
+      return savedSong(queries, before, () => api.writeTempo(songId, before.revision, tapped))
+    },
+    onSuccess: () => {
       taps = []
       desk.percent = 100
-      await queries.invalidateQueries({ queryKey: ['song', songId] })
     },
   }))
 

@@ -1,53 +1,79 @@
 <script lang="ts">
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy, untrack } from 'svelte'
-  import { api, ApiError } from '../../api/client'
+  import { api, ApiError, isStale, USUAL } from '../../api/client'
+  import { connection } from '../../api/connection.svelte'
+  import Conflict from '../../components/Conflict.svelte'
   import { Preview } from '../../components/preview.svelte'
   import TabTextEditor from '../../components/TabTextEditor.svelte'
   import type { DeskState } from './desk.svelte'
+  import { savedSong, songMoved } from './saving'
+  import { TextDraft } from './textdraft.svelte'
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
   const queries = useQueryClient()
   const preview = new Preview()
-  let text = $state(untrack(() => desk.song!.text))
+  const stored = $derived(desk.song!)
+  const draft = untrack(() => new TextDraft(songId, stored))
   let editor = $state<TabTextEditor>()
-  const changed = $derived(text !== desk.song!.text)
   const revisions = createQuery(() => ({
-    queryKey: ['revisions', songId, desk.song!.revision],
+    queryKey: ['revisions', songId, stored.revision],
     queryFn: () => api.revisions(songId),
   }))
 
   const save = createMutation(() => ({
-    mutationFn: () => api.save(songId, desk.song!.revision, text),
-    onSuccess: async () => {
-      await queries.invalidateQueries({ queryKey: ['song', songId] })
-      desk.draft = null
-      void queries.invalidateQueries({ queryKey: ['songs'] })
+    mutationFn: () => {
+      const before = stored
+      return savedSong(queries, before, async () => {
+        const saved = await api.save(songId, draft.basedOn, draft.text)
+        draft.forget(saved)
+        desk.draft = null
+        return saved
+      })
+    },
+    onError: async (error) => {
+      if (isStale(error)) draft.meanwhile = await api.song(songId, USUAL)
     },
   }))
 
   // The Desk shows the text under the editor as soon as it can be read; until then the last readable one.
   $effect(() => {
-    if (preview.analysis && untrack(() => changed)) desk.draft = preview.analysis
+    if (preview.analysis && untrack(() => draft.changed)) desk.draft = preview.analysis
   })
   $effect(() => {
     const query = desk.query
-    untrack(() => changed && preview.ask(text, query))
+    untrack(() => draft.changed && preview.ask(draft.text, query))
   })
+  $effect(() => {
+    const now = stored
+    untrack(() => draft.follow(now))
+  })
+  onDestroy(connection.onReturn(() => save.reset()))
   onDestroy(() => {
     preview.stop()
+    draft.stop()
     desk.draft = null
   })
 
   function change(typed: string): void {
-    text = typed
+    if (typed === draft.text) return
+    draft.type(typed, stored)
     save.reset()
-    if (typed === desk.song!.text) {
-      preview.stop()
-      preview.message = ''
-      preview.problems = []
-      desk.draft = null
-    } else preview.ask(typed, desk.query)
+    if (draft.changed) preview.ask(typed, desk.query)
+    else settle()
+  }
+
+  /** Nothing is under the pen any more. */
+  function settle(): void {
+    preview.stop()
+    preview.message = ''
+    preview.problems = []
+    desk.draft = null
+  }
+
+  const SHORT = { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const
+  function shortTime(utc: string): string {
+    return new Date(`${utc}Z`).toLocaleString(undefined, SHORT)
   }
 
   function bringBack(number: string): void {
@@ -55,26 +81,44 @@
     if (revision) change(revision.text)
   }
 
-  function close(): void {
-    if (!changed || confirm('Close without saving what you typed?')) desk.textOpen = false
+  function forget(): void {
+    draft.forget(stored)
+    save.reset()
+    settle()
+  }
+
+  async function takeTheirs(): Promise<void> {
+    forget()
+    await songMoved(queries, songId)
+  }
+
+  async function keepMine(): Promise<void> {
+    draft.goOnFrom(draft.meanwhile!)
+    save.mutate()
   }
 </script>
 
 <section class="grid h-[42dvh] grid-rows-[auto_1fr] border-t border-ink px-6 pt-2 pb-3" aria-label="Tab text">
-  <div class="flex flex-wrap items-center gap-4 pb-2">
+  <div class="flex flex-wrap items-center gap-x-4 gap-y-1 pb-2">
     <h2 class="font-bold">Tab text</h2>
-    <span class="text-quiet">revision {desk.song!.revision}{changed ? ', changed' : ', saved'}</span>
+    <span class="text-quiet">
+      revision {draft.basedOn}{draft.changed ? ', changed' : ', saved'}{draft.pickedUp
+        ? `; typed ${draft.pickedUp}, not saved yet`
+        : ''}{draft.kept ? '' : '; this browser keeps no drafts, so save before you leave'}
+    </span>
+    {#if draft.changed}<button class="underline" disabled={save.isPending} onclick={forget}>Forget it</button
+      >{/if}
     {#if (revisions.data?.revisions.length ?? 0) > 1}
       <label class="text-quiet">
         bring back
         <select
           class="field text-ink"
-          value={String(desk.song!.revision)}
+          value={String(stored.revision)}
           onchange={(event) => bringBack(event.currentTarget.value)}
         >
           {#each revisions.data!.revisions as revision (revision.number)}
             <option value={String(revision.number)}
-              >revision {revision.number}, {new Date(`${revision.saved_at}Z`).toLocaleString()}</option
+              >revision {revision.number}, {shortTime(revision.saved_at)}</option
             >
           {/each}
         </select>
@@ -89,16 +133,16 @@
         >: {preview.problems[0].message}
       {:else}{preview.message}{/if}
     </span>
-    <button class="quiet-button" onclick={close}>Close</button>
+    <button class="quiet-button" onclick={() => (desk.textOpen = false)}>Close</button>
     <button
       class="key-button"
-      disabled={!changed || preview.message !== '' || preview.waiting || save.isPending}
-      onclick={() => save.mutate()}>Save revision</button
+      disabled={!draft.changed || preview.message !== '' || preview.waiting || save.isPending}
+      onclick={() => save.mutate()}>{save.isPending ? 'Saving …' : 'Save revision'}</button
     >
   </div>
   <TabTextEditor
     bind:this={editor}
-    {text}
+    text={draft.text}
     label="Tab text"
     problems={save.error instanceof ApiError && save.error.problems.length
       ? save.error.problems
@@ -106,3 +150,16 @@
     onchange={change}
   />
 </section>
+<Conflict
+  open={draft.meanwhile !== null}
+  what="this song"
+  theirs={draft.meanwhile?.text ?? ''}
+  mine={draft.text}
+  busy={save.isPending}
+  ontake={() => void takeTheirs()}
+  onkeep={() => void keepMine()}
+  onedit={() => {
+    draft.goOnFrom(draft.meanwhile!)
+    save.reset()
+  }}
+/>

@@ -4,14 +4,16 @@
   import Square from '@lucide/svelte/icons/square'
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { flushSync, onDestroy } from 'svelte'
-  import { api, type Group, type GroupIn } from '../../api/client'
+  import { api, isStale, type Group, type GroupIn } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf, together } from '../../audio/timeline'
   import { setupWords } from '../../components/setup'
+  import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import { doneLately } from '../../done.svelte'
   import { neededWidth, systemsOf } from '../desk/layout'
   import { present } from '../students/students'
-  import { commonLength, GroupState, proposed, widest } from './group.svelte'
+  import { bodyOf, commonLength, groupLines, GroupState, proposed, widest } from './group.svelte'
   import GroupSystem from './GroupSystem.svelte'
   import SeatList from './SeatList.svelte'
 
@@ -25,6 +27,7 @@
   let chosen = $state<number | null>(null)
   let width = $state(0)
   let failure = $state('')
+  let meanwhile = $state.raw<{ saved: Group; mine: GroupIn } | null>(null)
 
   const list = createQuery(() => ({ queryKey: ['groups', songId], queryFn: () => api.groups(songId) }))
   const versions = createQuery(() => ({
@@ -42,26 +45,55 @@
   const title = $derived(songs.data?.songs.find((song) => song.id === songId)?.title ?? '')
   const ready = $derived(versions.data && students.data && list.data)
 
-  async function show(change: Promise<Group>): Promise<void> {
+  let busy = $state(false)
+
+  async function show(change: () => Promise<Group>): Promise<Group | null> {
+    if (busy) return null
     failure = ''
+    busy = true
     try {
-      const made = await change
+      const made = await change()
       queries.setQueryData(['group', made.id], made)
       await queries.invalidateQueries({ queryKey: ['groups', songId] })
       chosen = made.id
+      return made
     } catch (error) {
+      if (isStale(error)) throw error
       failure = error instanceof Error ? error.message : String(error)
+      return null
+    } finally {
+      busy = false
     }
   }
 
   function begin(): void {
     const names = present(students.data?.students).map((student) => student.name)
-    void show(api.addGroup(songId, proposed(title, names, versions.data?.versions ?? [])))
+    void show(() => api.addGroup(songId, proposed(title, names, versions.data?.versions ?? [])))
   }
 
-  function save(body: GroupIn): void {
-    const shown = group.data
-    if (shown) void show(api.saveGroup(shown.id, shown.number, body))
+  async function save(body: GroupIn, shown: Group | undefined = group.data): Promise<void> {
+    if (!shown) return
+    const before = bodyOf(shown)
+    try {
+      const made = await show(() => api.saveGroup(shown.id, shown.number, body))
+      if (made)
+        doneLately.tell(`${made.name} is saved`, async () => {
+          await show(() => api.saveGroup(made.id, made.number, before))
+        })
+    } catch {
+      meanwhile = { saved: await api.group(shown.id), mine: body }
+    }
+  }
+
+  function takeTheirs(): void {
+    queries.setQueryData(['group', meanwhile!.saved.id], meanwhile!.saved)
+    meanwhile = null
+  }
+
+  function keepMine(): void {
+    const { saved, mine } = meanwhile!
+    meanwhile = null
+    void save(mine, saved)
   }
 
   function playOrStop(): void {
@@ -127,7 +159,7 @@
         {#each list.data!.groups as each (each.id)}<option value={each.id}>{each.name}</option>{/each}
       </select>
     {/if}
-    {#if ready}<button class="quiet-button" onclick={begin}
+    {#if ready}<button class="quiet-button" disabled={busy} onclick={begin}
         >{shownId === null ? 'Make a group' : 'Another group'}</button
       >{/if}
     {#if group.data}
@@ -185,7 +217,8 @@
           parts={versions.data!.parts}
           versions={versions.data!.versions}
           students={present(students.data!.students)}
-          onsave={save}
+          {busy}
+          onsave={(body) => void save(body)}
         />
       </aside>
     </main>
@@ -197,9 +230,21 @@
         versions of a song line up bar by bar, so they sound together and print under one another.
       </p>
       {#if failure}<ErrorNote message={failure} />{/if}
-      <p class="mt-4"><button class="key-button" onclick={begin}>Make a group</button></p>
+      <p class="mt-4"><button class="key-button" disabled={busy} onclick={begin}>Make a group</button></p>
     </section>
   {:else}
     <p class="p-8 text-quiet" role="status">Fetching the group …</p>
   {/if}
 </div>
+{#if meanwhile}
+  <Conflict
+    open
+    what="this group"
+    theirs={groupLines(bodyOf(meanwhile.saved), versions.data?.versions ?? [])}
+    mine={groupLines(meanwhile.mine, versions.data?.versions ?? [])}
+    {busy}
+    ontake={takeTheirs}
+    onkeep={keepMine}
+    onedit={takeTheirs}
+  />
+{/if}

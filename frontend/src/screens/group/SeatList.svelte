@@ -9,9 +9,10 @@
     parts: PartOffer[]
     versions: VersionCard[]
     students: Student[]
+    busy: boolean
     onsave: (body: GroupIn) => void
   }
-  let { screen, group, parts, versions, students, onsave }: Props = $props()
+  let { screen, group, parts, versions, students, busy, onsave }: Props = $props()
   const offered = $derived([
     ...parts.map((part) => ({
       key: `p${part.index}`,
@@ -111,6 +112,6 @@
     </li>
   {/each}
 </ol>
-<button class="mt-2 underline disabled:text-quiet" disabled={group.seats.length >= 12} onclick={add}
+<button class="mt-2 underline disabled:text-quiet" disabled={busy || group.seats.length >= 12} onclick={add}
   >Add a player</button
 >

@@ -65,3 +65,12 @@ export function commonLength(parts: Part[]): number {
 export function widest(parts: Part[], needed: (bar: Bar) => number): (bar: Bar) => number {
   return (bar) => Math.max(...parts.map((part) => needed(part.bars[bar.index])))
 }
+
+/** A group in words, a player a line. */
+export function groupLines(body: GroupIn, versions: VersionCard[]): string {
+  const plays = (seat: GroupIn['seats'][number]): string =>
+    seat.version_id === null
+      ? `the original, part ${seat.part_index + 1}`
+      : (versions.find((version) => version.id === seat.version_id)?.asked ?? `version ${seat.version_id}`)
+  return [body.name, ...body.seats.map((seat) => `${seat.who}: ${plays(seat)}`)].join('\n')
+}

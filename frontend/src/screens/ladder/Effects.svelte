@@ -54,6 +54,11 @@
       </li>
     {/each}
   </ul>
+  {#if screen.preview?.left_out}
+    <p class="mt-1 text-sm text-quiet">
+      Tried on the songs saved last; {screen.preview.left_out} more are graded once it is saved.
+    </p>
+  {/if}
 {/if}
 
 <h2 class="mt-6 mb-1 text-lg">Where you and the ladder differ</h2>

@@ -1,13 +1,15 @@
 <script lang="ts">
   import ArrowLeft from '@lucide/svelte/icons/arrow-left'
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { onDestroy } from 'svelte'
-  import { api, type Ladder, type LadderScreen } from '../../api/client'
+  import { onDestroy, untrack } from 'svelte'
+  import { api, isStale, type Ladder, type LadderScreen } from '../../api/client'
+  import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import { doneLately } from '../../done.svelte'
   import MeasureSign from '../../components/MeasureSign.svelte'
   import CurveEditor from './CurveEditor.svelte'
   import Effects from './Effects.svelte'
-  import { CURVES, LadderState, SHAPES, TECHNIQUES } from './ladder.svelte'
+  import { CURVES, ladderLines, LadderState, SHAPES, TECHNIQUES } from './ladder.svelte'
   import ShapeSteps from './ShapeSteps.svelte'
   import TechniqueSteps from './TechniqueSteps.svelte'
 
@@ -15,7 +17,8 @@
   const screen = new LadderState()
   const fetched = createQuery(() => ({ queryKey: ['ladder'], queryFn: api.ladder, staleTime: Infinity }))
   $effect(() => {
-    if (fetched.data) screen.take(fetched.data)
+    const now = fetched.data
+    untrack(() => now && !screen.changed && screen.take(now))
   })
   onDestroy(() => screen.stop())
 
@@ -23,18 +26,45 @@
     mutationFn: (work: () => Promise<LadderScreen>) => work(),
     onSuccess: (stored: LadderScreen) => {
       queries.setQueryData(['ladder'], stored)
+      screen.take(stored)
       for (const key of ['song', 'songs', 'differences', 'techniques', 'version', 'versions', 'group'])
         void queries.invalidateQueries({ queryKey: [key] })
     },
+    onError: async (error) => {
+      if (isStale(error)) meanwhile = await api.ladder()
+    },
   }))
+  let meanwhile = $state.raw<LadderScreen | null>(null)
   const own = $derived(screen.screen?.id ?? null)
 
   function snapshot(): Ladder {
     return $state.snapshot(screen.ladder) as Ladder
   }
+  /** Save what is changed as the next revision; undone, what stood before becomes the one after it. */
   function save(): void {
-    if (own === null) addCopy()
-    else store.mutate(() => api.saveLadder(own, screen.screen!.revision, snapshot()))
+    if (own === null) return addCopy()
+    const [ladder, before] = [snapshot(), screen.screen!]
+    store.mutate(async () => {
+      const saved = await api.saveLadder(own, before.revision, ladder)
+      doneLately.tell(`Revision ${saved.revision} of ${ladder.name} is saved`, () =>
+        store.mutateAsync(() => api.saveLadder(own, saved.revision, before.ladder)),
+      )
+      return saved
+    })
+  }
+  function takeTheirs(): void {
+    queries.setQueryData(['ladder'], meanwhile!)
+    screen.take(meanwhile!)
+    meanwhile = null
+  }
+  function goOn(): void {
+    screen.goOnFrom(meanwhile!)
+    meanwhile = null
+    store.reset()
+  }
+  function keepMine(): void {
+    goOn()
+    save()
   }
   function addCopy(): void {
     const ladder = snapshot()
@@ -89,7 +119,14 @@
       >
     {/if}
   </header>
-  {#if store.isError}<ErrorNote message={store.error.message} />{/if}
+  {#if store.isError && !isStale(store.error)}<ErrorNote message={store.error.message} />{/if}
+  {#if screen.screen && screen.screen.filled.length > 0}
+    <p class="mb-4 border-l-4 border-changed pl-3">
+      This ladder is from before these were added, so they are taken from the one that ships: {screen.screen.filled.join(
+        ', ',
+      )}. Saving makes them yours.
+    </p>
+  {/if}
   {#if fetched.isError}
     <ErrorNote message={fetched.error.message} />
   {:else if screen.screen && screen.ladder}
@@ -137,3 +174,15 @@
     <p class="text-quiet" role="status">Fetching the ladder …</p>
   {/if}
 </main>
+{#if meanwhile && screen.ladder}
+  <Conflict
+    open
+    what="this ladder"
+    theirs={ladderLines(meanwhile.ladder)}
+    mine={ladderLines(screen.ladder)}
+    busy={store.isPending}
+    ontake={takeTheirs}
+    onkeep={keepMine}
+    onedit={goOn}
+  />
+{/if}

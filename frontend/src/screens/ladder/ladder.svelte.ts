@@ -45,6 +45,12 @@ export class LadderState {
     this.ask()
   }
 
+  /** Somebody else saved first; this goes on from theirs, with what is typed here. */
+  goOnFrom(screen: LadderScreen): void {
+    this.screen = screen
+    this.ask()
+  }
+
   /** Ask, a moment after the last change, what the ladder would do. */
   ask(): void {
     clearTimeout(this.#timer)
@@ -63,4 +69,21 @@ export class LadderState {
       this.message = error instanceof Error ? error.message : String(error)
     }
   }
+}
+
+/** A ladder in words, a row a line. */
+export function ladderLines(ladder: Ladder): string {
+  const named = ([name, step]: [string, unknown]): string => `${name.replaceAll('_', ' ')}: ${step}`
+  return [
+    `name: ${ladder.name}`,
+    ...ladder.curves.map((curve) =>
+      named([curve.curve, curve.points.map((point) => point.join(' is ')).join(', ')]),
+    ),
+    ...ladder.techniques.map((row) => named([row.technique, row.step])),
+    ...Object.entries(ladder.shapes)
+      .filter(([name]) => name !== 'source')
+      .map(named),
+    ...(ladder.own_techniques ?? []).map((row) => named([row.name, row.step])),
+    `still the tune from: ${ladder.tune_floor} %`,
+  ].join('\n')
 }

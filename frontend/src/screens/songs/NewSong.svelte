@@ -4,30 +4,42 @@
   import { onDestroy } from 'svelte'
   import { push } from 'svelte-spa-router'
   import { api, ApiError, USUAL, type Import } from '../../api/client'
+  import { connection } from '../../api/connection.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { Preview } from '../../components/preview.svelte'
   import TabTextEditor from '../../components/TabTextEditor.svelte'
   import ImportNotes from './ImportNotes.svelte'
+  import { NewSongDraft } from './newsong.svelte'
   import Reading from './Reading.svelte'
 
   const queries = useQueryClient()
   const preview = new Preview()
-  let text = $state('')
+  const draft = new NewSongDraft()
   let dropping = $state(false)
   let dropError = $state('')
   let imported = $state.raw<(Import & { name: string }) | null>(null)
   const LARGEST = 1_400 * 1024
   let editor = $state<TabTextEditor>()
-  const readable = $derived(text.trim() !== '' && preview.message === '' && !preview.waiting)
+  const readable = $derived(draft.text.trim() !== '' && preview.message === '' && !preview.waiting)
 
   const save = createMutation(() => ({
-    mutationFn: () => api.addSong(text),
+    mutationFn: () => api.addSong(draft.text, draft.name),
     onSuccess: (desk) => {
+      draft.forget()
       void queries.invalidateQueries({ queryKey: ['songs'] })
       void push(`/song/${desk.id}`)
     },
   }))
   onDestroy(() => preview.stop())
+  onDestroy(connection.onReturn(() => save.reset()))
+  if (draft.text) preview.ask(draft.text, USUAL)
+
+  function forget(): void {
+    draft.forget()
+    imported = null
+    save.reset()
+    preview.ask('', USUAL)
+  }
 
   function base64Of(bytes: Uint8Array): string {
     let binary = ''
@@ -37,7 +49,8 @@
   }
 
   function change(changed: string): void {
-    text = changed
+    if (changed === draft.text) return
+    draft.type(changed)
     save.reset()
     preview.ask(changed, USUAL)
   }
@@ -80,7 +93,11 @@
   <header class="mb-4 flex flex-wrap items-center gap-4 border-b border-ink pb-3">
     <a class="quiet-button inline-flex items-center gap-1.5" href="#/"><ArrowLeft size={18} /> Songs</a>
     <h1 class="text-2xl">New song</h1>
-    <span class="grow text-quiet">Paste a tab below, or drop a file anywhere: tab text, MusicXML or ABC.</span
+    <span class="grow text-quiet"
+      >{#if draft.pickedUp}Picked up where you left it, typed {draft.pickedUp}.
+        <button class="underline" onclick={forget}>Forget it</button>{:else if !draft.kept}This browser keeps
+        no drafts, so save before you leave.{:else}Paste a tab below, or drop a file anywhere: tab text,
+        MusicXML or ABC.{/if}</span
     >
     <label class="quiet-button cursor-pointer focus-within:outline-2">
       Open a file<input
@@ -91,13 +108,13 @@
       />
     </label>
     <button class="key-button" disabled={!readable || save.isPending} onclick={() => save.mutate()}
-      >Save song</button
+      >{save.isPending ? 'Saving …' : 'Save song'}</button
     >
   </header>
   <div class="grid min-h-0 gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]" class:opacity-60={dropping}>
     <TabTextEditor
       bind:this={editor}
-      {text}
+      text={draft.text}
       label="Tab text of the new song"
       problems={preview.problems}
       onchange={change}

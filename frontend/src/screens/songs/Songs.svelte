@@ -2,62 +2,51 @@
   import Moon from '@lucide/svelte/icons/moon'
   import Plus from '@lucide/svelte/icons/plus'
   import Sun from '@lucide/svelte/icons/sun'
-  import { createQuery } from '@tanstack/svelte-query'
+  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { api, type Card } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import { doneLately } from '../../done.svelte'
   import { theme, toggleTheme } from '../../theme.svelte'
-  import SongCard from './SongCard.svelte'
-  import { terraceOf, terraces } from './terraces'
+  import SongRows from './SongRows.svelte'
+  import { ANYTHING, found, terracesOf, type Wanted } from './terraces'
 
-  const songs = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
-  let wanted = $state('')
-  let tuning = $state('')
-  let technique = $state('')
-  let section = $state('')
-  let step = $state('')
-  const all = $derived(songs.data?.songs ?? [])
-  const filters = $derived([
-    {
-      name: 'Step',
-      get: () => step,
-      set: (chosen: string) => void (step = chosen),
-      options: terraces(all).map((terrace) => `${terrace.step}`),
-    },
-    {
-      name: 'tuning',
-      get: () => tuning,
-      set: (chosen: string) => void (tuning = chosen),
-      options: [...new Set(all.map((song) => song.tuning))].sort(),
-    },
-    {
-      name: 'technique',
-      get: () => technique,
-      set: (chosen: string) => void (technique = chosen),
-      options: [...new Set(all.flatMap((song) => song.techniques))].sort(),
-    },
-    {
-      name: 'section',
-      get: () => section,
-      set: (chosen: string) => void (section = chosen),
-      options: [...new Set(all.flatMap((song) => song.sections))].sort(),
-    },
-  ])
-  function showAll(): void {
-    wanted = step = tuning = technique = section = ''
-  }
+  const ASKED_AGAIN_MS = 1500
+  const queries = useQueryClient()
+  const songs = createQuery(() => ({
+    queryKey: ['songs'],
+    queryFn: api.songs,
+    refetchInterval: (query) => (query.state.data?.waiting ? ASKED_AGAIN_MS : false),
+  }))
+  let wanted = $state<Wanted>({ ...ANYTHING })
   let order = $state<'step' | 'name'>('step')
-  const found = $derived(
-    all
-      .filter((song) => step === '' || terraceOf(song.step) === Number(step))
-      .filter(
-        (song) =>
-          (tuning === '' || song.tuning === tuning) &&
-          (technique === '' || song.techniques.includes(technique)) &&
-          (section === '' || song.sections.includes(section)),
-      )
-      .filter((song) => song.title.toLowerCase().includes(wanted.trim().toLowerCase()))
-      .sort((a, b) => (order === 'step' ? a.step - b.step : 0) || a.title.localeCompare(b.title)),
-  )
+  let failure = $state('')
+  const all = $derived((songs.data?.songs ?? []).filter((song) => !song.put_away))
+  const away = $derived((songs.data?.songs ?? []).filter((song) => song.put_away))
+  const shown = $derived(found(all, wanted, order === 'step'))
+  const filters = $derived([
+    { name: 'Step', key: 'step' as const, options: terracesOf(all).map(String) },
+    { name: 'tuning', key: 'tuning' as const, options: named((song) => [song.grade?.tuning ?? '']) },
+    { name: 'technique', key: 'technique' as const, options: named((song) => song.grade?.techniques ?? []) },
+    { name: 'section', key: 'section' as const, options: named((song) => song.grade?.sections ?? []) },
+  ])
+
+  function named(of: (song: Card) => string[]): string[] {
+    return [...new Set(all.flatMap(of))].filter(Boolean).sort()
+  }
+
+  async function putAway(song: Card, away: boolean): Promise<void> {
+    failure = ''
+    try {
+      await api.putSongAway(song.id, away)
+      await queries.invalidateQueries({ queryKey: ['songs'] })
+      doneLately.tell(`${song.title} is ${away ? 'put away' : 'back'}`, async () => {
+        await api.putSongAway(song.id, !away)
+        await queries.invalidateQueries({ queryKey: ['songs'] })
+      })
+    } catch (error) {
+      failure = error instanceof Error ? error.message : String(error)
+    }
+  }
 </script>
 
 <svelte:head><title>Songs - Clear Steps</title></svelte:head>
@@ -78,13 +67,13 @@
     <a class="key-button inline-flex items-center gap-2" href="#/new"><Plus size={18} /> New song</a>
     <div class="flex w-full flex-wrap items-center gap-x-5 gap-y-2">
       <label class="flex items-center gap-2 text-quiet">
-        Find <input class="field w-44 text-ink" type="search" bind:value={wanted} placeholder="a name" />
+        Find <input class="field w-44 text-ink" type="search" bind:value={wanted.name} placeholder="a name" />
       </label>
       {#each filters as filter (filter.name)}
         <select
           class="field w-32 text-quiet"
           aria-label="Only songs with this {filter.name}"
-          bind:value={filter.get, filter.set}
+          bind:value={wanted[filter.key]}
         >
           <option value="">any {filter.name}</option>
           {#each filter.options as option (option)}<option value={option}
@@ -102,48 +91,54 @@
     </div>
   </header>
 
+  {#if failure}<ErrorNote message={failure} />{/if}
   {#if songs.isError}
     <ErrorNote message={songs.error.message} />
   {:else if songs.isPending}
     <p class="text-quiet" role="status">Fetching the songs …</p>
-  {:else if songs.data.songs.length === 0}
-    <section class="max-w-prose py-10">
-      <h2 class="mb-2 text-xl">No song yet</h2>
-      <p>
-        Paste a tab as you would type it for a student, or drop a text file. You see its Step, bar by bar,
-        before anything is saved.
-      </p>
-      <p class="mt-4"><a class="underline" href="#/new">Write the first one down</a></p>
-    </section>
-  {:else if found.length === 0}
-    <p role="status">
-      {wanted ? `No song is called “${wanted}”` : 'No song is like this'}{step ||
-      tuning ||
-      technique ||
-      section
-        ? ', with what you chose above'
-        : ''}.
-      <button class="underline" onclick={showAll}>Show all</button>
-    </p>
-  {:else if order === 'step'}
-    {#each terraces(found) as terrace, index (terrace.step)}
-      <section
-        class="mb-6 grid grid-cols-[2.5rem_1fr] gap-x-4 border-contour pt-3 {index ? 'border-t' : ''}"
-        aria-label="Step {terrace.step}"
-      >
-        <p class="font-mono text-xl text-quiet" aria-hidden="true">{terrace.step}</p>
-        {@render cards(terrace.songs)}
-      </section>
-    {/each}
   {:else}
-    {@render cards(found)}
+    {#if songs.data.waiting > 0}
+      {@const count = songs.data.songs.length}
+      <p class="mb-3 flex items-center gap-3 text-quiet" role="status">
+        <progress class="h-2 w-40" max={count} value={count - songs.data.waiting} aria-label="Grading"
+        ></progress>
+        {count - songs.data.waiting} of {count} songs are graded
+      </p>
+    {/if}
+    {#if all.length === 0}
+      <section class="max-w-prose py-10">
+        <h2 class="mb-2 text-xl">{away.length ? 'Every song is put away' : 'No song yet'}</h2>
+        <p>
+          Paste a tab as you would type it for a student, or drop a text file. You see its Step, bar by bar,
+          before anything is saved.
+        </p>
+        <p class="mt-4"><a class="underline" href="#/new">Write the first one down</a></p>
+      </section>
+    {:else if shown.length === 0}
+      <p role="status">
+        {wanted.name ? `No song is called “${wanted.name}”` : 'No song is like this'}{wanted.step ||
+        wanted.tuning ||
+        wanted.technique ||
+        wanted.section
+          ? ', with what you chose above'
+          : ''}.
+        <button class="underline" onclick={() => (wanted = { ...ANYTHING })}>Show all</button>
+      </p>
+    {:else}
+      <SongRows songs={shown} byStep={order === 'step'} onaway={(song, gone) => void putAway(song, gone)} />
+    {/if}
+    {#if away.length > 0}
+      <details class="mt-8 border-t border-contour pt-3">
+        <summary class="cursor-pointer text-quiet">put away ({away.length})</summary>
+        <ul class="mt-2 max-w-2xl">
+          {#each away as song (song.id)}
+            <li class="flex items-baseline gap-4 border-b border-contour py-1.5">
+              <a class="grow truncate hover:underline" href="#/song/{song.id}">{song.title}</a>
+              <button class="underline" onclick={() => void putAway(song, false)}>Bring back</button>
+            </li>
+          {/each}
+        </ul>
+      </details>
+    {/if}
   {/if}
 </main>
-
-{#snippet cards(songs: Card[])}
-  <ul class="grid gap-x-10 gap-y-9 sm:grid-cols-2 lg:grid-cols-3">
-    {#each songs as song (song.id)}
-      <li><SongCard {song} /></li>
-    {/each}
-  </ul>
-{/snippet}

@@ -1,23 +1,25 @@
 <script lang="ts">
-  import { untrack } from 'svelte'
-  import { api, type Measure, type Student, type Technique } from '../../api/client'
+  import { onDestroy, untrack } from 'svelte'
+  import type { Measure, Student, Technique } from '../../api/client'
+  import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
-  import type { Draft } from './students'
+  import { StudentFormState } from './studentform.svelte'
+  import { draftOf, studentLines } from './students'
 
   interface Props {
     student: Student | undefined // none: a new one
-    start: Draft
     presets: Record<string, number>
     measures: Measure[]
     techniques: Technique[]
-    onsaved: (student: Student) => void
+    onsaved: (student: Student) => Promise<void>
   }
-  let { student, start, presets, measures, techniques, onsaved }: Props = $props()
-  const draft = $state(untrack(() => start))
-  const before = untrack(() => JSON.stringify(start))
-  let failure = $state('')
-  let done = $state('')
-  const changed = $derived(JSON.stringify(draft) !== before)
+  let { student, presets, measures, techniques, onsaved }: Props = $props()
+  const form = untrack(() => new StudentFormState(student, onsaved))
+  $effect(() => {
+    void JSON.stringify(form.draft)
+    untrack(() => form.keep())
+  })
+  onDestroy(() => form.stop())
   const hands = $derived(
     [
       { hand: 'fretting', words: 'the fretting hand' },
@@ -26,51 +28,49 @@
   )
 
   function know(rows: Technique[], known: boolean): void {
-    const names = rows.map((row) => row.technique as (typeof draft.unknown_techniques)[number])
-    const others = draft.unknown_techniques.filter((each) => !names.includes(each))
-    draft.unknown_techniques = known ? others : [...others, ...names]
+    const names = rows.map((row) => row.technique as (typeof form.draft.unknown_techniques)[number])
+    const others = form.draft.unknown_techniques.filter((each) => !names.includes(each))
+    form.draft.unknown_techniques = known ? others : [...others, ...names]
   }
 
   function limit(measure: string, text: string): void {
-    const { [measure]: _old, ...others } = draft.steps
-    draft.steps = text === '' ? others : { ...others, [measure]: Number(text) }
-  }
-
-  async function save(put_away = draft.put_away): Promise<void> {
-    failure = done = ''
-    try {
-      const made = student
-        ? await api.saveStudent(student.id, student.number, { ...draft, put_away })
-        : await api.addStudent(draft)
-      done = 'Saved.'
-      onsaved(made)
-    } catch (error) {
-      failure = error instanceof Error ? error.message : String(error)
-    }
+    const { [measure]: _old, ...others } = form.draft.steps
+    form.draft.steps = text === '' ? others : { ...others, [measure]: Number(text) }
   }
 </script>
 
 <form
-  onsubmit={(event) => (event.preventDefault(), void save())}
+  onsubmit={(event) => (event.preventDefault(), void form.save())}
   aria-label={student ? student.name : 'New student'}
 >
   <div class="flex flex-wrap items-end gap-x-6 gap-y-3">
     <label class="text-quiet"
       >name <input
         class="field block w-56 text-lg font-bold text-ink"
-        bind:value={draft.name}
+        bind:value={form.draft.name}
         maxlength="80"
         required
       /></label
     >
     <span class="grow"></span>
-    {#if done && !changed}<span role="status">{done}</span>{/if}
-    {#if student}<button type="button" class="quiet-button" onclick={() => void save(!draft.put_away)}
-        >{draft.put_away ? 'Bring back' : 'Put away'}</button
+    {#if form.changed}<span class="text-quiet"
+        >{form.pickedUp ? `typed ${form.pickedUp}, not saved yet` : 'not saved yet'}{form.kept
+          ? ''
+          : '; this browser keeps no drafts'}
+        <button type="button" class="underline" onclick={() => form.forget()}>Forget it</button></span
       >{/if}
-    <button class="key-button" disabled={!changed}>{student ? 'Save' : 'Add the student'}</button>
+    {#if student}<button
+        type="button"
+        class="quiet-button"
+        disabled={form.busy}
+        onclick={() => void form.save(!form.draft.put_away)}
+        >{form.draft.put_away ? 'Bring back' : 'Put away'}</button
+      >{/if}
+    <button class="key-button" disabled={!form.changed || form.busy}
+      >{student ? 'Save' : 'Add the student'}</button
+    >
   </div>
-  {#if failure}<div class="mt-3"><ErrorNote message={failure} /></div>{/if}
+  {#if form.failure}<div class="mt-3"><ErrorNote message={form.failure} /></div>{/if}
 
   <fieldset class="mt-6">
     <legend class="font-bold">The hand</legend>
@@ -82,7 +82,7 @@
           min="40"
           max="200"
           step="1"
-          bind:value={draft.span_mm}
+          bind:value={form.draft.span_mm}
           required
         /> mm, index to little finger</label
       >
@@ -91,22 +91,22 @@
           <button
             type="button"
             class="quiet-button !min-h-8 !px-3 !py-0.5"
-            aria-pressed={draft.span_mm === span}
-            onclick={() => (draft.span_mm = span)}>{name}</button
+            aria-pressed={form.draft.span_mm === span}
+            onclick={() => (form.draft.span_mm = span)}>{name}</button
           >
         {/each}
       </span>
       <label class="flex items-center gap-2 text-quiet">
         little finger
-        <select class="field text-ink" bind:value={draft.little_finger}>
+        <select class="field text-ink" bind:value={form.draft.little_finger}>
           <option value="usual">as usual</option><option value="avoided">avoided</option><option
             value="preferred">preferred</option
           >
         </select>
       </label>
       <label class="flex items-center gap-2"
-        ><input type="checkbox" class="accent-(--ink)" bind:checked={draft.thumb_over} /> the thumb may fret the
-        bass</label
+        ><input type="checkbox" class="accent-(--ink)" bind:checked={form.draft.thumb_over} /> the thumb may fret
+        the bass</label
       >
     </div>
   </fieldset>
@@ -125,12 +125,12 @@
           min="0.5"
           max="20"
           step="0.1"
-          bind:value={draft.notes_per_second}
+          bind:value={form.draft.notes_per_second}
         /> notes a second</label
       >
       <label class="flex items-center gap-2 text-quiet">
         shapes
-        <select class="field text-ink" bind:value={draft.hardest_shape}>
+        <select class="field text-ink" bind:value={form.draft.hardest_shape}>
           <option value="no barre">without a barre</option><option value="small barre"
             >up to small barres</option
           ><option value="full barre">full barres too</option>
@@ -159,7 +159,7 @@
             <input
               type="checkbox"
               class="accent-(--ink)"
-              checked={!draft.unknown_techniques.some((each) => each === row.technique)}
+              checked={!form.draft.unknown_techniques.some((each) => each === row.technique)}
               onchange={(event) => know([row], event.currentTarget.checked)}
             />
             {row.name}
@@ -177,7 +177,7 @@
             min="1"
             max="10"
             step="0.5"
-            value={draft.steps[measure.name] ?? ''}
+            value={form.draft.steps[measure.name] ?? ''}
             onchange={(event) => limit(measure.name, event.currentTarget.value)}
           />
           <span
@@ -189,3 +189,15 @@
     </div>
   </fieldset>
 </form>
+{#if form.meanwhile}
+  <Conflict
+    open
+    what="this student"
+    theirs={studentLines(draftOf(form.meanwhile), techniques)}
+    mine={studentLines(form.draft, techniques)}
+    busy={form.busy}
+    ontake={() => void form.takeTheirs()}
+    onkeep={() => void form.keepMine()}
+    onedit={() => form.goOn()}
+  />
+{/if}

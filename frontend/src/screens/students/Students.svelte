@@ -4,7 +4,7 @@
   import { api, type Student } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import StudentForm from './StudentForm.svelte'
-  import { draftOf, limitsInWords, NOBODY, present } from './students'
+  import { limitsInWords, present } from './students'
 
   const queries = useQueryClient()
   const list = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
@@ -68,11 +68,10 @@
     {#key `${shown} ${student?.number}`}
       <StudentForm
         {student}
-        start={student ? draftOf(student) : structuredClone(NOBODY)}
         presets={list.data.preset_spans_mm}
         measures={list.data.measures}
         techniques={techniques.data.techniques}
-        onsaved={(made) => void saved(made)}
+        onsaved={saved}
       />
     {/key}
   </main>

@@ -1,5 +1,5 @@
 /** What the Students screen edits, and how it says it. */
-import type { Student, StudentIn } from '../../api/client'
+import type { Student, StudentIn, Technique } from '../../api/client'
 
 export type Draft = Required<Omit<StudentIn, 'notes_per_second'>> & { notes_per_second: number | null }
 
@@ -44,4 +44,22 @@ export function limitsInWords(student: Student): string {
   ]
     .filter(Boolean)
     .join('; ')
+}
+
+/** A student in words, a field a line. */
+export function studentLines(draft: Draft, techniques: Technique[]): string {
+  const unknown = techniques.filter((row) => draft.unknown_techniques.some((each) => each === row.technique))
+  return [
+    `name: ${draft.name}`,
+    `span: ${draft.span_mm} mm`,
+    `little finger: ${draft.little_finger}`,
+    `thumb over the neck: ${draft.thumb_over ? 'yes' : 'no'}`,
+    `notes a second: ${draft.notes_per_second ?? 'no limit'}`,
+    `shapes: ${draft.hardest_shape}`,
+    ...Object.entries(draft.steps)
+      .sort()
+      .map(([measure, step]) => `${measure} up to Step ${step}`),
+    ...unknown.map((row) => `not known yet: ${row.name}`),
+    ...(draft.put_away ? ['put away'] : []),
+  ].join('\n')
 }

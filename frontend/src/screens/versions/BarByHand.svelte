@@ -5,7 +5,7 @@
     version,
     bar,
     onsave,
-  }: { version: Version; bar: number; onsave: (change: Promise<Version>) => void } = $props()
+  }: { version: Version; bar: number; onsave: (change: () => Promise<Version>) => void } = $props()
   let tab = $state('')
   let failure = $state('')
 
@@ -31,7 +31,7 @@
   <button
     class="mt-1 underline"
     disabled={tab.trim() === ''}
-    onclick={() => onsave(api.changeVersionBar(version.id, bar, tab))}
+    onclick={() => onsave(() => api.changeVersionBar(version.id, bar, tab))}
     >Put it in: an edit like any other</button
   >
 </details>

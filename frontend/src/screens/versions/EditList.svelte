@@ -5,16 +5,20 @@
   let {
     screen,
     version,
+    busy,
     onchoice,
-  }: { screen: VersionsState; version: Version; onchoice: (refused: number[]) => void } = $props()
+  }: { screen: VersionsState; version: Version; busy: boolean; onchoice: (refused: number[]) => void } =
+    $props()
   const groups = $derived(grouped(version.edits, screen.grouping))
   const refused = $derived(version.edits.filter((edit) => edit.refused).length)
 </script>
 
 {#snippet toggle(edits: Edit[], words: string)}
   {@const gone = edits.every((edit) => edit.refused)}
-  <button class="shrink-0 text-sm underline" onclick={() => onchoice(choice(version, edits, !gone))}
-    >{gone ? 'Keep' : 'Refuse'}{words}</button
+  <button
+    class="shrink-0 text-sm underline"
+    disabled={busy}
+    onclick={() => onchoice(choice(version, edits, !gone))}>{gone ? 'Keep' : 'Refuse'}{words}</button
   >
 {/snippet}
 

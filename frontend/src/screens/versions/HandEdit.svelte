@@ -9,7 +9,7 @@
     screen,
     version,
     onsave,
-  }: { screen: VersionsState; version: Version; onsave: (change: Promise<Version>) => void } = $props()
+  }: { screen: VersionsState; version: Version; onsave: (change: () => Promise<Version>) => void } = $props()
   const part = $derived(version.version.parts[0])
   let open = $state(false)
   let panel: HTMLDetailsElement
@@ -34,7 +34,7 @@
 
   function change(body: NoteIn): void {
     screen.picked = { bar: bar.index, event: at }
-    onsave(api.changeNote(version.id, bar.index, body))
+    onsave(() => api.changeNote(version.id, bar.index, body))
   }
 
   function write(string: number, text: string): void {

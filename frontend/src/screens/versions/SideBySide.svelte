@@ -57,8 +57,8 @@
           <span class="mt-2 block"
             ><SmallClimb
               height={72}
-              beats={version.climb.map((bar) => bar.beats)}
-              steps={version.climb.map((bar) => bar.step)}
+              beats={version.climb.beats}
+              steps={version.climb.steps}
               label="Its climb"
             /></span
           >
@@ -70,20 +70,21 @@
         >
       </li>
     {/each}
-    {#if song}
+    {#if song?.grade}
       <li>
         <div class="border-b-2 border-ink">
           <span class="flex items-baseline justify-between gap-2"
-            ><StepBadge step={song.step} assumed={song.tempo_assumed} /><span class="font-bold">100 %</span
+            ><StepBadge step={song.grade.step} assumed={song.grade.tempo_assumed} /><span class="font-bold"
+              >100 %</span
             ></span
           >
           <span class="mt-1.5 block">the original</span>
-          <span class="block min-h-10 text-sm text-quiet">{song.hardest}</span>
+          <span class="block min-h-10 text-sm text-quiet">{song.grade.hardest}</span>
           <span class="mt-2 block"
             ><SmallClimb
               height={72}
-              beats={song.climb.map((bar) => bar.beats)}
-              steps={song.climb.map((bar) => bar.step)}
+              beats={song.grade.climb.beats}
+              steps={song.grade.climb.steps}
               label="The original's climb"
             /></span
           >

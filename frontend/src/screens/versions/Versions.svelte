@@ -1,10 +1,12 @@
 <script lang="ts">
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy } from 'svelte'
-  import { api, type Version, type Wish } from '../../api/client'
+  import { api, isStale, type Version, type Wish } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf } from '../../audio/timeline'
+  import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import { doneLately } from '../../done.svelte'
   import EditList from './EditList.svelte'
   import HandEdit from './HandEdit.svelte'
   import KeptScores from './KeptScores.svelte'
@@ -13,7 +15,7 @@
   import VersionPages from './VersionPages.svelte'
   import VersionsBar from './VersionsBar.svelte'
   import WishRow from './WishRow.svelte'
-  import { VersionsState } from './versions.svelte'
+  import { barsOf, refusalLines, refusedIn, VersionsState } from './versions.svelte'
 
   let { params }: { params?: { id?: string } } = $props()
   const songId = $derived(Number(params?.id))
@@ -22,6 +24,7 @@
   const player = new Player()
   let chosen = $state<number | null>(null)
   let failure = $state('')
+  let meanwhile = $state.raw<{ saved: Version; refused: number[] } | null>(null)
   onDestroy(() => player.stop())
 
   const list = createQuery(() => ({ queryKey: ['versions', songId], queryFn: () => api.versions(songId) }))
@@ -46,16 +49,61 @@
     chosen = id
   }
 
-  async function show(change: Promise<Version>): Promise<void> {
+  let busy = $state(false)
+
+  /** Show what a change made; true if it was made. One at a time: a second click waits for none. */
+  async function show(change: () => Promise<Version>): Promise<Version | null> {
+    if (busy) return null
     failure = ''
+    busy = true
     try {
-      const made = await change
+      const made = await change()
       queries.setQueryData(['version', made.id], made)
       void queries.invalidateQueries({ queryKey: ['versions', songId] })
       chosen = made.id
+      return made
     } catch (error) {
+      if (isStale(error)) throw error
       failure = error instanceof Error ? error.message : String(error)
+      return null
+    } finally {
+      busy = false
     }
+  }
+
+  async function refuse(shown: Version, refused: number[]): Promise<void> {
+    const before = refusedIn(shown)
+    try {
+      const made = await show(() => api.refuse(shown.id, shown.choice, refused))
+      if (!made) return
+      const count = refused.length
+      doneLately.tell(`${count || 'No'} edit${count === 1 ? ' is' : 's are'} refused now`, async () => {
+        await show(() => api.refuse(made.id, made.choice, before))
+      })
+    } catch {
+      meanwhile = { saved: await api.version(shown.id), refused }
+    }
+  }
+
+  async function byHand(change: () => Promise<Version>): Promise<void> {
+    const made = await show(change)
+    const edit = made?.edits.at(-1)
+    if (!made || !edit) return
+    doneLately.tell(`Changed by hand: ${barsOf([edit])}`, async () => {
+      const now = await api.version(made.id)
+      await show(() => api.refuse(now.id, now.choice, [...refusedIn(now), edit.id]))
+    })
+  }
+
+  async function keepMine(): Promise<void> {
+    const { saved, refused } = meanwhile!
+    meanwhile = null
+    await refuse(saved, refused)
+  }
+
+  function takeTheirs(): void {
+    queries.setQueryData(['version', meanwhile!.saved.id], meanwhile!.saved)
+    meanwhile = null
   }
 
   function choose(id: number): void {
@@ -65,8 +113,11 @@
   }
 
   async function putAway(id: number, away: boolean): Promise<void> {
-    await show(api.putAway(id, away))
+    if (!(await show(() => api.putAway(id, away)))) return
     chosen = null
+    doneLately.tell(`The version is ${away ? 'put away' : 'back'}`, async () => {
+      await show(() => api.putAway(id, !away))
+    })
   }
 
   function play(fromBar = 0): void {
@@ -140,14 +191,15 @@
         {#if shown.revision !== shown.latest_revision}
           <p class="mb-4 border-l-4 border-changed pl-3">
             This version belongs to revision {shown.revision}; the song has moved on to {shown.latest_revision}.
-            <button class="underline" onclick={() => void show(api.carryOver(shown.id))}>Carry it over</button
+            <button class="underline" onclick={() => void show(() => api.carryOver(shown.id))}
+              >Carry it over</button
             >
           </p>
         {/if}
         <KeptScores version={shown} />
         {#if !shown.reached}<Refusal version={shown} />{/if}
-        <HandEdit {screen} version={shown} onsave={(change) => void show(change)} />
-        <EditList {screen} version={shown} onchoice={(refused) => void show(api.refuse(shown.id, refused))} />
+        <HandEdit {screen} version={shown} onsave={(change) => void byHand(change)} />
+        <EditList {screen} version={shown} {busy} onchoice={(refused) => void refuse(shown, refused)} />
       </aside>
     </main>
   {:else if list.data && inSight.length === 0}
@@ -162,3 +214,15 @@
     <p class="p-8 text-quiet" role="status">Fetching the version …</p>
   {/if}
 </div>
+{#if meanwhile}
+  <Conflict
+    open
+    what="this version's refusals"
+    theirs={refusalLines(meanwhile.saved, refusedIn(meanwhile.saved))}
+    mine={refusalLines(meanwhile.saved, meanwhile.refused)}
+    {busy}
+    ontake={takeTheirs}
+    onkeep={() => void keepMine()}
+    onedit={takeTheirs}
+  />
+{/if}

@@ -153,3 +153,15 @@ export function choice(version: Version, edits: Edit[], refuse: boolean): number
   }
   return [...refused]
 }
+
+/** The edits that a version's latest choice refuses themselves. */
+export function refusedIn(version: Version): number[] {
+  return version.edits.filter((edit) => edit.refused_itself).map((edit) => edit.id)
+}
+
+/** A choice in words, an edit a line: `kept: bars 3, 4: leaves out the upper notes`. */
+export function refusalLines(version: Version, refused: number[]): string {
+  return version.edits
+    .map((edit) => `${refused.includes(edit.id) ? 'refused' : 'kept'}: ${barsOf([edit])}: ${edit.does}`)
+    .join('\n')
+}
