@@ -7,7 +7,7 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f -not -name '*.d.ts' 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo test bench check types versions pictures format pins clean
+.PHONY: demo test bench faults check types versions pictures format pins clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
@@ -27,6 +27,9 @@ check: .stamps/dev .stamps/pages
 
 bench: .stamps/dev .stamps/pages
 	$(BIN)/python -m tests.bench
+
+faults: .stamps/dev
+	$(BIN)/python -W ignore -m tests.faults 2>/dev/null
 
 types: .stamps/dev .stamps/pages
 	$(BIN)/python -m clear_steps.web > frontend/openapi.json

@@ -126,8 +126,3 @@ def test_convert_to_an_unknown_ending_writes_nothing(tmp_path: Path) -> None:
     result = run("convert", CALIBRATION / "gallop-110.tab", tmp_path / "song.odt")
     assert result.exit_code == 2
     assert list(tmp_path.iterdir()) == []
-
-
-def test_another_host_is_refused_without_a_password() -> None:
-    result = run("serve", "--host", "0.0.0.0")
-    assert (result.exit_code, "without a password" in result.stderr) == (2, True)

@@ -24,7 +24,7 @@ from clear_steps.core.score import (
     cut_bars,
     name_of,
 )
-from clear_steps.formats.bounds import MAX_BARS, MAX_NOTES, MAX_PARTS
+from clear_steps.formats.bounds import MAX_BARS, MAX_EVENTS, MAX_NOTES, MAX_PARTS
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
 from clear_steps.ladders import default_ladder
 
@@ -64,6 +64,10 @@ def _check_size(parts: Sequence[PitchedPart]) -> None:
         raise ReadError((Problem(1, 1, "no notes with a pitch were found in the file"),))
     if len(parts) > MAX_PARTS:
         raise ReadError((Problem(1, 1, f"the file has {len(parts)} parts; expected at most {MAX_PARTS}"),))
+    crowded = max(len({note.onset for note in measure.notes}) for part in parts for measure in part.measures)
+    if crowded > MAX_EVENTS:
+        message = f"a bar of the file has notes at {crowded:,} moments; expected at most {MAX_EVENTS}"
+        raise ReadError((Problem(1, 1, message),))
     bars, notes = (
         max(len(part.measures) for part in parts),
         sum(len(measure.notes) for part in parts for measure in part.measures),
@@ -116,6 +120,8 @@ class _Assembler:
                 f"{name or 'the part'} has no tab; its notes are placed on a guitar in standard tuning by"
                 " what costs the hand least"
             )
+        # Told before the notes are placed, which takes time.
+        metres = [self._metre(index, measure) for index, measure in enumerate(self._part.measures)]
         shift = self._octave_shift()
         groups = [self._thinned(group) for group in self._groups(shift)]
         spots = iter(self._placed([group for group in groups if group.notes]))
@@ -123,8 +129,8 @@ class _Assembler:
         for group in groups:
             by_bar.setdefault(group.bar, []).append((group, next(spots) if group.notes else ()))
         bars = tuple(
-            self._bar(index, measure, by_bar.get(index, []))
-            for index, measure in enumerate(self._part.measures)
+            self._bar(index, measure, metre, by_bar.get(index, []))
+            for index, (measure, metre) in enumerate(zip(self._part.measures, metres, strict=True))
         )
         if self._ringing:
             self._log.guessed.append(
@@ -269,7 +275,11 @@ class _Assembler:
             before, sounding = group, [*group.notes, *(sounding[at] for at in held)]
 
     def _bar(
-        self, index: int, measure: PitchedMeasure, groups: Sequence[tuple[_Group, Sequence[Spot]]]
+        self,
+        index: int,
+        measure: PitchedMeasure,
+        metre: Metre,
+        groups: Sequence[tuple[_Group, Sequence[Spot]]],
     ) -> Bar:
         events: list[Event] = []
         at = Fraction(0)
@@ -280,11 +290,6 @@ class _Assembler:
             at = group.onset + group.quarters
         if at < measure.length:
             events.append(Event(measure.length - at))
-        metre = (
-            measure.metre
-            if measure.pickup or measure.length == measure.metre.quarters
-            else self._fitting_metre(index, measure)
-        )
         bar = Bar(
             metre,
             tuple(events),
@@ -298,7 +303,10 @@ class _Assembler:
         bar = replace(bar, events=_with_chords(bar, measure.chords))
         return replace(bar, pickup=measure.pickup and bar.quarters < bar.metre.quarters)
 
-    def _fitting_metre(self, index: int, measure: PitchedMeasure) -> Metre:
+    def _metre(self, index: int, measure: PitchedMeasure) -> Metre:
+        """The measure's own metre, or the one that what it holds fits; raises ReadError."""
+        if measure.pickup or measure.length == measure.metre.quarters:
+            return measure.metre
         for unit in (4, 8, 16, 32):
             beats = measure.length * unit / 4
             if beats.denominator == 1 and 1 <= beats <= 32:

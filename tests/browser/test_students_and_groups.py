@@ -39,7 +39,7 @@ def test_a_student_is_changed_by_keyboard_and_a_taken_name_is_told(page: Page) -
     name.send_keys(Keys.CONTROL, "a")
     name.send_keys("Mira", Keys.ENTER)
     page.sees("no other student has")
-    assert any("422" in complaint for complaint in page.complaints())
+    assert any("409" in complaint for complaint in page.complaints())
     name.send_keys(Keys.CONTROL, "a")
     name.send_keys("Tomke Holt", Keys.ENTER)
     page.find("nav button", "Tomke Holt")

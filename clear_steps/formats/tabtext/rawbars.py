@@ -13,6 +13,7 @@ from clear_steps.formats.tabtext.lines import Label, LabelLine, StringLine, Syst
 from clear_steps.formats.tabtext.problems import Findings, short
 from clear_steps.formats.tabtext.tokens import Token, tokens_of
 
+MAX_LABELS = 32  # of one system; there are eight kinds
 _TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2})\s*)?$")
 _BAR_LINE = re.compile(r"\|+")
 _REMARKS = re.compile(r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s?\||\s?$)")  # parted by two blanks or a bar line
@@ -54,6 +55,10 @@ class RawBar:
 
 def raw_bars(system: System, findings: Findings) -> list[RawBar]:
     """Cut a system into bars; ragged lines and signs that are no tab are problems at their place."""
+    if len(system.labels) > MAX_LABELS:
+        line, count = system.labels[MAX_LABELS].line, len(system.labels)
+        findings.wrong(line, 1, f"{count} labelled lines stand by one system; expected at most {MAX_LABELS}")
+        return []
     bodies = [_TAIL.sub("|", line.text) for line in system.strings]
     first = system.strings[0]
     if not _even(system.strings, bodies, findings):
