@@ -22,12 +22,14 @@ _SHAPES = {
 _EXAMPLES = {"L": "1/8", "M": "6/8"}
 # Music21 reads about a thousand notes a second.
 _MOST = {
-    "changes of key and voice": 100,
+    "changes of key": 12,
+    "changes of voice": 60,
     "repeats": 250,
     "open slurs": 24,
-    "notes in a bar": 100,
+    "notes in a bar": 250,
     "notes": 1_000,
 }
+_SLUR = re.compile(r"\((?!\d)")
 _WORDS_IN_MUSIC = re.compile(r'"[^"]*"|%.*')
 _NO_NOTE = re.compile(r"pitch information from note: +(\S+), assuming C")
 _KEY = re.compile(r"^K:", re.MULTILINE)
@@ -51,9 +53,9 @@ def read_abc(content: bytes) -> Imported:
     from music21 import converter
 
     try:
-        with redirect_stderr(StringIO()) as said:
+        with redirect_stderr(StringIO()) as complaints:
             score: Any = converter.parse(text, format="abc", forceSource=True)  # music21's own untyped stream
-        pitched = pitched_of_score(score, [*left_out, *_invented(said.getvalue())])
+        pitched = pitched_of_score(score, [*left_out, *_invented(complaints.getvalue())])
     except ReadError:
         raise
     # music21 lets through whatever its parsing meets, from KeyError to its own classes.
@@ -67,6 +69,7 @@ def _check_music(text: str) -> None:
     """What would take music21 very long: it spells long notes out bar by bar, and goes through all that came
     before at each repeat and change of voice. Words may hold anything."""
     counted: Counter[str] = Counter()
+    since_bar = 0
     for number, line in enumerate(text.split("\n"), start=1):
         field = line[0] if _FIELD.match(line) else ""
         if field in _SHAPES and not _SHAPES[field].fullmatch(line[2:].split("%")[0].strip()):
@@ -74,12 +77,15 @@ def _check_music(text: str) -> None:
         if field not in ("", "K", "V"):
             continue
         music = "" if field else _WORDS_IN_MUSIC.sub("", line)
-        counted["changes of key and voice"] += bool(field)
+        counted["changes of key"] += field == "K"
+        counted["changes of voice"] += field == "V"
         counted["repeats"] += music.count(":|") + music.count("[")
-        counted["open slurs"] += music.count("(") - music.count(")")
-        counted["notes"] += sum(letter.isalpha() for letter in music)
-        bars = [sum(letter.isalpha() for letter in bar) for bar in music.split("|")]
-        counted["notes in a bar"] = max(counted["notes in a bar"] * (len(bars) == 1) + bars[0], *bars[1:], 0)
+        counted["open slurs"] += len(_SLUR.findall(music)) - music.count(")")
+        notes = [sum(letter.isalpha() for letter in bar) for bar in music.split("|")]
+        counted["notes"] += sum(notes)
+        notes[0] += since_bar
+        since_bar = notes[-1]
+        counted["notes in a bar"] = max(notes)
         if long := _LONG_NUMBER.search(music):
             raise _wrong(
                 f"the number {long.group()} is too long; expected lengths of at most two digits", number

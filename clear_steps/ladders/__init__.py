@@ -61,7 +61,15 @@ def read_ladder(content: bytes) -> LadderReading:
     except json.JSONDecodeError as cause:
         message = f"{cause.msg}; expected a ladder as JSON"
         raise ReadError((Problem(cause.lineno, cause.colno, message),)) from cause
-    except (KeyError, TypeError, ValueError, AttributeError, RecursionError, ClearStepsError) as cause:
+    except (
+        KeyError,
+        TypeError,
+        ValueError,
+        AttributeError,
+        OverflowError,
+        RecursionError,
+        ClearStepsError,
+    ) as cause:
         said = f"{type(cause).__name__} {cause}" if isinstance(cause, KeyError) else str(cause)
         raise _wrong(f"{said[:200]}; {_EXPECTED}") from cause
 

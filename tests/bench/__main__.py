@@ -31,6 +31,7 @@ from clear_steps.ladders import default_ladder
 from clear_steps.store import Database
 from clear_steps.web.app import create_app
 from tests.bench.songs import sixteenths
+from tests.library import fill
 from tests.outside.chord_shapes import compare
 
 GRADING_FLOOR = 1.0  # grading 1,024 notes over music21 parsing them, strings and frets included
@@ -177,6 +178,16 @@ def api_seconds(folder: Path) -> float:
     return spent
 
 
+def library_seconds(folder: Path) -> float:
+    """The list of two thousand songs, once they are graded."""
+    database = Database(folder)
+    fill(database, 2_000, max(demo_texts(), key=len))
+    client = create_app(database).test_client()
+    spent = best_seconds(lambda: client.get("/api/songs", headers={"Accept-Encoding": "gzip"}), 5)
+    database.close()
+    return spent
+
+
 def rows() -> list[Row]:
     gc.collect()
     gc.freeze()  # what the imports left is no part of what is measured, on either side
@@ -203,6 +214,7 @@ def rows() -> list[Row]:
             best_seconds(lambda copy=copy: converter.parse(copy, forceSource=True), 1) for copy in copies
         )
         api = api_seconds(Path(directory) / "data")
+        library = library_seconds(Path(directory) / "library")
     return [
         Row("grading 64 bars of sixteenths (1,024 notes)", seconds[64], "s"),
         Row("music21 parsing the same notes from MusicXML", parsing, "s"),
@@ -213,6 +225,7 @@ def rows() -> list[Row]:
         Row("time a bar, 128 bars over 64", seconds[128] / 2 / seconds[64], "ratio", LINEAR_FLOOR),
         Row("time a bar, 256 bars over 64", seconds[256] / 4 / seconds[64], "ratio", LINEAR_FLOOR),
         Row("longest demo piece graded through the API, first time", api, "s", API_FLOOR_SECONDS),
+        Row("two thousand graded songs listed by the API", library, "s", API_FLOOR_SECONDS),
         Row("unseen chord shapes fingered as people write them", chords.exact, "share", least=CHORDS_FLOOR),
         Row("of these, barre or none as written", chords.barre, "share", least=BARRE_FLOOR),
         Row("resident at 256 bars, in a process of its own", resident_mb(), "MB", MEMORY_FLOOR_MB),

@@ -1,6 +1,8 @@
 """MusicXML, ABC and song files as other programs write them: taken over, or told."""
 
+import json
 from fractions import Fraction
+from pathlib import Path
 
 import pytest
 
@@ -12,6 +14,9 @@ from clear_steps.formats.songjson import song_from_json, song_to_json
 from tests.songs import line
 
 NOTE = "<note><pitch><step>E</step><octave>4</octave></pitch><duration>4</duration>{}</note>"
+
+
+STORED = Path(__file__).parents[1] / "data/stored"
 
 
 def note(inside: str = "", *, place: str = "<string>1</string><fret>0</fret>") -> str:
@@ -232,3 +237,37 @@ def test_a_song_as_json_comes_back_and_a_spoilt_one_names_the_field() -> None:
         song_from_json(b"{")
     with pytest.raises(ReadError):
         song_from_json(song_to_json(song).replace(b'"fret": 2', b'"fret": 99'))
+
+
+def test_a_song_file_says_its_schema_and_one_from_before_there_was_a_schema_is_read() -> None:
+    whole = song_from_json((STORED / "song-without-schema.json").read_bytes())
+    assert whole.title == "Flour sacks"
+    written = json.loads(song_to_json(whole))
+    assert written["schema"] == 1
+    assert song_from_json(song_to_json(whole)) == whole
+
+
+@pytest.mark.parametrize(
+    ("change", "words"),
+    [
+        ({"schema": 2}, "schema 2, from a newer Clear Steps"),
+        ({"colour": "red"}, "colour: Clear Steps knows no such field"),
+        ({"song": {"parts": []}}, "song is '0 parts'; expected 1 to 12 parts"),
+    ],
+)
+def test_a_song_file_with_what_we_do_not_know_is_refused_and_names_it(
+    change: dict[str, object], words: str
+) -> None:
+    written = json.loads((STORED / "song-without-schema.json").read_bytes())
+    with pytest.raises(ReadError) as caught:
+        song_from_json(json.dumps({"schema": 1, "song": written} | change).encode())
+    assert words in str(caught.value)
+
+
+@pytest.mark.parametrize("string", [-1, 0, 7])
+def test_a_string_that_the_guitar_has_not_is_refused(string: int) -> None:
+    written = json.loads((STORED / "song-without-schema.json").read_bytes())
+    bar = next(bar for bar in written["parts"][0]["bars"] if bar["events"][0]["notes"])
+    bar["events"][0]["notes"][0]["string"] = string
+    with pytest.raises(ReadError, match="string in bar"):
+        song_from_json(json.dumps(written).encode())

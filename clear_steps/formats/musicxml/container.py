@@ -41,7 +41,11 @@ def xml_of(content: bytes) -> Element:
     except ParseError as cause:
         line, column = cause.position
         raise ReadError(
-            (Problem(line, column + 1, f"this is no well-formed XML ({cause}); expected MusicXML"),)
+            (
+                Problem(
+                    line, column + 1, f"this is no well-formed XML ({str(cause)[:200]}); expected MusicXML"
+                ),
+            )
         ) from cause
     except DefusedXmlException as cause:
         raise _wrong(
@@ -49,7 +53,7 @@ def xml_of(content: bytes) -> Element:
         ) from cause
     except (ValueError, LookupError) as cause:
         raise _wrong(
-            f"the XML cannot be decoded ({cause}); expected UTF-8 or the encoding it declares"
+            f"the XML cannot be decoded ({str(cause)[:200]}); expected UTF-8 or the encoding it declares"
         ) from cause
     return root
 
@@ -68,7 +72,7 @@ def _unpacked(content: bytes) -> bytes:
             return archive.read(_main_entry(archive))
     except _BROKEN as cause:
         raise _wrong(
-            f"the compressed file cannot be unpacked ({cause}); expected compressed MusicXML"
+            f"the compressed file cannot be unpacked ({str(cause)[:200]}); expected compressed MusicXML"
         ) from cause
 
 

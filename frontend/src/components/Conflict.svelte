@@ -14,6 +14,20 @@
   }
   let { open, what, theirs, mine, busy = false, ontake, onkeep, onedit }: Props = $props()
   const pairs = $derived(sideBySide(theirs, mine))
+  const sides = ['theirs', 'mine'] as const
+  const panes = $state<(HTMLElement | null)[]>([null, null])
+
+  /** Both sides show the same lines: where one is scrolled, the other follows. */
+  function follow(at: number): void {
+    const [moved, other] = [panes[at], panes[1 - at]]
+    if (!moved || !other) return
+    other.scrollTop = moved.scrollTop
+    other.scrollLeft = moved.scrollLeft
+  }
+
+  $effect(() => {
+    if (open) panes[0]?.querySelector('[data-differs=true]')?.scrollIntoView({ block: 'center' })
+  })
 </script>
 
 <Dialog.Root {open} onOpenChange={(next) => !next && onedit()}>
@@ -26,28 +40,29 @@
           Nothing was overwritten. Lines that differ are marked; choose what becomes the next revision.
         </Dialog.Description>
       </div>
-      <div class="min-h-0 overflow-auto border border-contour bg-raised">
-        <table class="w-full table-fixed border-collapse text-sm">
-          <thead>
-            <tr class="text-left">
-              <th class="sticky top-0 bg-paper px-3 py-1.5" scope="col">Saved meanwhile</th>
-              <th class="sticky top-0 border-l border-contour bg-paper px-3 py-1.5" scope="col">Yours</th>
-            </tr>
-          </thead>
-          <tbody class="font-mono">
+      <div class="grid min-h-0 grid-cols-2 grid-rows-[auto_minmax(0,1fr)] border border-contour bg-raised">
+        {#each ['Saved meanwhile', 'Yours'] as name, side (name)}
+          <h3 class="bg-paper px-3 py-1.5 {side ? 'border-l border-contour' : ''}">{name}</h3>
+        {/each}
+        {#each sides as side, at (side)}
+          <ol
+            bind:this={panes[at]}
+            class="conflict-pane {at ? 'border-l border-contour' : ''}"
+            aria-label={at ? 'Yours' : 'Saved meanwhile'}
+            onscroll={() => follow(at)}
+          >
             {#each pairs as pair, index (index)}
-              <tr class:conflict-row={pair.differs} data-differs={pair.differs}>
-                {#each [pair.theirs, pair.mine] as line, side (side)}
-                  <td class="overflow-x-auto px-3 whitespace-pre {side ? 'border-l border-contour' : ''}">
-                    {#if pair.differs && line !== null}<span class="text-changed" aria-label="differs"
-                        >◆
-                      </span>{/if}{line ?? ''}
-                  </td>
-                {/each}
-              </tr>
+              <li class={pair.differs ? 'conflict-row' : ''} data-differs={pair.differs}>
+                {#if pair.differs && pair[side] !== null}<span
+                    class="text-changed"
+                    role="img"
+                    aria-label="differs"
+                    >◆
+                  </span>{/if}{pair[side] ?? ''}
+              </li>
             {/each}
-          </tbody>
-        </table>
+          </ol>
+        {/each}
       </div>
       <div class="flex flex-wrap justify-end gap-3">
         <button class="quiet-button" disabled={busy} onclick={ontake}>Take what was saved</button>

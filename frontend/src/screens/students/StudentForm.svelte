@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onDestroy, untrack } from 'svelte'
   import type { Measure, Student, Technique } from '../../api/client'
+  import { connection } from '../../api/connection.svelte'
   import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { StudentFormState } from './studentform.svelte'
@@ -20,6 +21,7 @@
     untrack(() => form.keep())
   })
   onDestroy(() => form.stop())
+  onDestroy(connection.onReturn(() => (form.failure = '')))
   const hands = $derived(
     [
       { hand: 'fretting', words: 'the fretting hand' },
