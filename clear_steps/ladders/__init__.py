@@ -8,15 +8,15 @@ from math import isfinite
 from typing import Any
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
-from clear_steps.core.grade import TUNE_FLOOR, Ladder
+from clear_steps.core.grade import TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 
 MAX_BYTES = 400_000
 Json = dict[str, Any]  # a ladder file, or one of its rows
 # The lists of rows and what names a row in them.
-_ROWS = {"curves": "curve", "techniques": "technique"}
-_KNOWN = {"name", "curves", "techniques", "shapes", "own_techniques", "tune_floor"}
+_ROWS = {"curves": "curve", "techniques": "technique", "modifiers": "modifier"}
+_KNOWN = {"name", "curves", "techniques", "modifiers", "shapes", "own_techniques", "tune_floor"}
 _EXPECTED = "expected a ladder with name, curves, techniques and shapes"
 
 
@@ -103,6 +103,7 @@ def _ladder(rows: Json) -> Ladder:
         {row["curve"]: Curve(_points(row)) for row in rows["curves"]},
         {Technique(row["technique"]): _finite(row["step"]) for row in rows["techniques"]},
         ShapeSteps(**{key: _finite(step) for key, step in rows["shapes"].items() if key != "source"}),
+        {Modifier(row["modifier"]): _finite(row["adds"]) for row in rows["modifiers"]},
         {row["name"]: _finite(row["step"]) for row in rows.get("own_techniques", [])},
         _finite(rows.get("tune_floor", TUNE_FLOOR)),
     )

@@ -3,7 +3,7 @@
 from clear_steps.core.grade.alternatives import SCHOOL_TITLES, Alternative, alternatives
 from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
-from clear_steps.core.grade.ladder import CURVE_NAMES, TUNE_FLOOR, Ladder
+from clear_steps.core.grade.ladder import CURVE_NAMES, TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
@@ -40,6 +40,7 @@ __all__ = [
     "Ladder",
     "Limits",
     "Measure",
+    "Modifier",
     "Place",
     "Recurrence",
     "Rung",

@@ -107,6 +107,7 @@ class PlayedBar:
     picking: Picking | None
     metre_changed: bool
     starts_at: Fraction  # in its metre, quarters: more than 0 for a pickup
+    holds_over: bool  # its last notes are tied over the bar line
     two_voices: bool  # the texture has a bass that rings under other voices
     moments: tuple[Moment, ...]
 
@@ -177,6 +178,8 @@ class Performer:
         bar, number = part.bars[index], part.bar_number(index)
         metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
         starts_at = part.starts_at(index)
+        following = part.bars[index + 1].events[:1] if index + 1 < len(part.bars) else ()
+        holds_over = any(note.tied for event in following for note in event.notes)
         key = (
             id(bar),
             id(demands),
@@ -188,6 +191,7 @@ class Performer:
             time.quarter_seconds,
             metre_changed,
             starts_at.as_integer_ratio(),
+            holds_over,
         )
         if key not in self._played:
             gripped = self._gripped(demands, grips, before, gap, time)
@@ -207,6 +211,7 @@ class Performer:
                 part.picking,
                 metre_changed,
                 starts_at,
+                holds_over,
                 demands.guessed,
                 moments,
             )

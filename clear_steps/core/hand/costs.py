@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from clear_steps.core.hand.curve import Curve
 from clear_steps.core.hand.demands import Links, Shape, Spot
 from clear_steps.core.hand.grips import FLAT_STRINGS, FULL_BARRE_STRINGS, Grip, GripTable, grip_table
-from clear_steps.core.hand.moves import MoveTable, move_table, passing_factor
+from clear_steps.core.hand.moves import MoveTable, move_table, passing_factor, passing_share
 from clear_steps.core.hand.neck import Neck
 from clear_steps.core.hand.player import Habits, SchoolWeights
 
@@ -83,7 +83,7 @@ def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
         return (
             a.fret,
             b.fret,
-            a.string == b.string,
+            (a.string > b.string) - (a.string < b.string),
             *(bool(strings) for strings in (links.raised, links.lowered, links.slid, links.kept)),
         )
     return (before, after, links)
@@ -145,7 +145,7 @@ class HandTables:
             moves = self._move_table(before, after, links)
             load = _sixth(self._costs.shift.steps_beyond(moves.needed_seconds / seconds))
             ratio = passing_factor(1 / seconds) * moves.reach_mm[None, :, :] / self._spans[:, :, None]
-            reach = _sixth(self._costs.stretch.steps_beyond(ratio))
+            reach = _sixth(self._costs.stretch.steps_beyond(ratio)) * passing_share(seconds)
             found = _whole(
                 self._costs.school.reach * reach
                 + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :]

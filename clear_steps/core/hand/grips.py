@@ -114,6 +114,21 @@ class GripTable:
         """(row, string): number of the finger that sounds it, 0 = none, 5 = thumb."""
         return np.array([_string_fingers(grip, self.strings) for grip in self.grips], dtype=np.int64)
 
+    @cached_property
+    def lone_finger(self) -> NDArray[np.int64]:
+        """(row): number of the first finger, 5 for the thumb."""
+        return np.array([_number(grip.presses[0][0]) for grip in self.grips], dtype=np.int64)
+
+    def fingers_on(self, spot: Spot) -> NDArray[np.int64]:
+        """(row): number of the finger that presses a spot, 0 = none."""
+        return np.array(
+            [
+                next((_number(finger) for finger, pressed in grip.presses if pressed == spot), 0)
+                for grip in self.grips
+            ],
+            dtype=np.int64,
+        )
+
     def on_string(self, string: int) -> "GripTable":
         """The table of a single note on another string: along the neck nothing differs."""
         return replace(self, grips=_OnString(self.grips, string))
@@ -298,6 +313,10 @@ def _spot_codes(grip: Grip) -> list[int]:
         if finger is not Finger.THUMB:
             codes[int(finger) - 1] = codes[int(finger) - 1] * 331 + spot.fret * 16 + spot.string
     return codes
+
+
+def _number(finger: Finger) -> int:
+    return 5 if finger is Finger.THUMB else int(finger)
 
 
 def _finger_mm(grip: Grip, neck: Neck) -> list[float]:

@@ -9,7 +9,7 @@ from math import log2
 import numpy as np
 from numpy.typing import NDArray
 
-from clear_steps.core.hand.demands import Links
+from clear_steps.core.hand.demands import Links, Spot
 from clear_steps.core.hand.grips import GripTable
 
 # To be calibrated; the start is a usual pointing movement (from memory).
@@ -21,11 +21,24 @@ SLIDE_SHARE = 0.25  # a slide guides itself
 _BROKEN_LINK_COST = _REFINGERED_COST = 1e7
 _HOP_COST, _HOP_SECONDS = 25.0, 0.25  # one finger has to jump; less where it has longer than this
 _PLACE_COST = 2.0  # a finger that is set anew
+_CHANGE_COST = 60.0  # a change of position, however near
+_CROSS_COST = 60.0  # at one fret the finger nearer the thumb belongs on the thicker string
+_SWAP_COST = 200.0  # another finger on a spot that was pressed already
+_A_SHAPE = 3  # so many spots are a shape, with familiar fingers of its own
+# A reach that is passed through: with time the hand closes and opens again.
+_PASSED_IN_FULL_S, _NOT_PASSED_S = 0.25, 0.6
+REST_SHARE = 0.6  # what a reach counts where fingers lie a fret apart each: the hand at rest
 
 
 def movement_seconds(distance_mm: float, width_mm: float) -> float:
     """Time to move the hand by `distance_mm` to a fret `width_mm` wide; no distance, no time."""
     return 0.0 if distance_mm <= 0 else FITTS_A_SECONDS + FITTS_B_SECONDS * log2(1 + distance_mm / width_mm)
+
+
+def passing_share(seconds: float) -> float:
+    """How much of a passing reach the path still counts when there are so many seconds."""
+    late = (seconds - _PASSED_IN_FULL_S) / (_NOT_PASSED_S - _PASSED_IN_FULL_S)
+    return 1 - min(max(late, 0.0), 1.0)
 
 
 def passing_factor(notes_per_second: float) -> float:
@@ -60,11 +73,39 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
+    if _only_spot(after):  # a shape has its familiar fingers, wherever the hand was before
+        convention += _CHANGE_COST * (before.position_mm[:, None] != after.position_mm[None, :])
+    convention += _CROSS_COST * _crossed(before, after)
+    if min(len(before.grips[0].presses), len(after.grips[0].presses)) <= _A_SHAPE - 1:
+        convention += _SWAP_COST * _swapped(before, after)
     if _merely_moved(before, after):
         convention += _REFINGERED_COST * (
             before.string_finger[:, None, :] != after.string_finger[None, :, :]
         ).any(axis=2)
     return MoveTable(needed, _passing_reach_mm(before, after), hops, convention)
+
+
+def _crossed(before: GripTable, after: GripTable) -> NDArray[np.bool_]:
+    """Two single notes at one fret, one after the other, by fingers that lie the other way round."""
+    a, b = _only_spot(before), _only_spot(after)
+    if a is None or b is None or a.fret != b.fret or a.string == b.string:
+        return np.zeros((len(before.grips), len(after.grips)), dtype=bool)
+    first, second = before.lone_finger[:, None], after.lone_finger[None, :]
+    return (first > second) if a.string > b.string else (first < second)
+
+
+def _only_spot(table: GripTable) -> Spot | None:
+    presses = table.grips[0].presses
+    return presses[0][1] if len(presses) == 1 else None
+
+
+def _swapped(before: GripTable, after: GripTable) -> NDArray[np.int64]:
+    """How many spots that stay pressed change their finger."""
+    count = np.zeros((len(before.grips), len(after.grips)), dtype=np.int64)
+    spots = {spot for _, spot in before.grips[0].presses} & {spot for _, spot in after.grips[0].presses}
+    for spot in spots:
+        count += before.fingers_on(spot)[:, None] != after.fingers_on(spot)[None, :]
+    return count
 
 
 def _distance_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
@@ -77,13 +118,17 @@ def _distance_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
 def _passing_reach_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
     """Spread of two different fingers that press one note each, one after the other, in the hand's frame.
 
-    A chord's own reach is counted where it is held; once it is let go the hand closes again.
+    A chord's own reach is counted where it is held; once it is let go the hand closes again. Fingers that
+    lie a fret apart each, or closer, are at rest and count less.
     """
     if len(before.grips[0].presses) > 1 or len(after.grips[0].presses) > 1:
         return np.zeros((len(before.grips), len(after.grips)))
     apart = np.abs(before.farthest_mm[:, None] - after.farthest_mm[None, :])
     same_finger = (before.finger_mm[:, None, :] >= 0) & (after.finger_mm[None, :, :] >= 0)
-    return np.where(same_finger.any(axis=2), 0.0, apart)
+    frets = before.grips[0].presses[0][1].fret - after.grips[0].presses[0][1].fret
+    fingers = before.lone_finger[:, None] - after.lone_finger[None, :]
+    at_rest = np.abs(frets) <= np.abs(fingers)
+    return np.where(same_finger.any(axis=2), 0.0, np.where(at_rest, REST_SHARE * apart, apart))
 
 
 def _merely_moved(before: GripTable, after: GripTable) -> bool:
@@ -92,7 +137,9 @@ def _merely_moved(before: GripTable, after: GripTable) -> bool:
         spots = [spot for _, spot in table.grips[0].presses]
         lowest = min(spot.fret for spot in spots)
         patterns.append({(spot.string, spot.fret - lowest) for spot in spots})
-    return patterns[0] == patterns[1] and len(patterns[0]) > 1
+    # What lies at one fret can be one finger flat, or one finger each, wherever it goes.
+    tall = len({fret for _, fret in patterns[0]}) > 1
+    return patterns[0] == patterns[1] and tall
 
 
 def _broken_links(before: GripTable, after: GripTable, links: Links) -> NDArray[np.float64]:

@@ -124,6 +124,8 @@ _ROWS: tuple[TechniqueRow, ...] = (
 TECHNIQUES: dict[Technique, TechniqueRow] = {row.technique: row for row in _ROWS}
 
 HOW_WORDS: dict[str, Technique] = {row.sign: row.technique for row in _ROWS if row.writing is Writing.WORD}
+# Settings of the hand for as long as they last, no demands that add up note by note.
+SETTINGS = frozenset({_T.PALM_MUTE, _T.LET_RING})
 UNPICKED = frozenset(row.technique for row in _ROWS if row.unpicked)
 HARMONICS = frozenset({_T.NATURAL_HARMONIC, _T.TOUCHED_HARMONIC, _T.ARTIFICIAL_HARMONIC, _T.PINCH_HARMONIC})
 ARRIVING = frozenset(

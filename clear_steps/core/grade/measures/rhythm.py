@@ -24,7 +24,12 @@ def rhythm(bar: PlayedBar, ladder: Ladder) -> Finding:
         return nothing(UNIT)
     stop = bar.in_metre(bar.bar.quarters)
     found = [
-        (syncopation(tuple(bar.in_metre(moment.onset) for moment in voice), bar.bar.metre, stop), voice)
+        (
+            syncopation(
+                tuple(bar.in_metre(moment.onset) for moment in voice), bar.bar.metre, stop, bar.holds_over
+            ),
+            voice,
+        )
         for voice in _voices(bar)
     ]
     (amount, place), voice = max(found, key=lambda entry: entry[0][0])
@@ -72,7 +77,7 @@ def _voices(bar: PlayedBar) -> list[list[Moment]]:
 
 @lru_cache(maxsize=1024)
 def syncopation(
-    onsets: tuple[Fraction, ...], metre: Metre, stop: Fraction | None = None
+    onsets: tuple[Fraction, ...], metre: Metre, stop: Fraction | None = None, holds_over: bool = False
 ) -> tuple[int, Fraction]:
     """The sum over a bar that ends at `stop` (else with its metre), and the onset that adds most; thirds of a
     beat lie off these levels and add nothing."""
@@ -82,6 +87,8 @@ def syncopation(
             continue
         own = metre.weight_at(onset)
         over = max((metre.weight_at(place) for place in _places(onset, following)), default=own)
+        if holds_over and onset == onsets[-1]:
+            over = 0  # pushed: it sounds on through the next bar's first beat
         if over > own:
             total += over - own
             if over - own > most:

@@ -5,9 +5,12 @@ from collections.abc import Iterator
 from clear_steps.core.grade.finding import Finding, Place, nothing
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, PlayedBar
+from clear_steps.core.score import Stroke
 
 UNIT = "notes/s"
 _SLACK = 1e-9  # a note a whole beat on stands in the next window
+# Down-strokes alone, or one finger again and again, are harder above four a second (from memory).
+_SAME_AGAIN, _SLOW_S = 1.2, 0.25
 _SKIP_WORK = 0.25  # a string skipped puts back a quarter of a stroke
 _Actions = list[tuple[Moment, float]]
 
@@ -65,11 +68,23 @@ def _fretting(bar: PlayedBar) -> _Actions:
 def _picking(bar: PlayedBar) -> _Actions:
     actions: _Actions = []
     before: int | None = None
+    last: Moment | None = None
     for moment in bar.moments:
         struck = moment.sounding.struck
         if not moment.sounding.picked:
             continue
         skipped = len(struck) == 1 and before is not None and abs(struck[0].string - before) >= 2
-        actions.append((moment, 1.0 + _SKIP_WORK * skipped))
+        again = last is not None and _same_again(last, moment)
+        actions.append((moment, (1.0 + _SKIP_WORK * skipped) * (_SAME_AGAIN if again else 1.0)))
         before = struck[0].string if len(struck) == 1 else None
+        last = moment
     return actions
+
+
+def _same_again(before: Moment, after: Moment) -> bool:
+    """A quick stroke as the one before it: down again, or by the same finger again, as written."""
+    if after.seconds - before.seconds > _SLOW_S:
+        return False
+    fingers = [{note.picking for note in moment.sounding.struck} for moment in (before, after)]
+    by_finger = len(fingers[0]) == 1 and fingers[0] == fingers[1] and None not in fingers[0]
+    return by_finger or before.event.stroke is after.event.stroke is Stroke.DOWN

@@ -7,9 +7,10 @@ from math import log2
 
 from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.modifiers import Use, modified
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
-from clear_steps.core.score import TECHNIQUES
+from clear_steps.core.score import SETTINGS, TECHNIQUES
 
 UNIT = "techniques/s"
 _RATE_WEIGHT, _KIND_WEIGHT = 0.5, 0.2
@@ -22,6 +23,7 @@ class _Named:
     name: str
     plural: str
     step: float
+    setting: bool = False  # of the hand, for as long as it lasts: it does not add up
 
 
 def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
@@ -32,8 +34,8 @@ def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
     """
     used = [
         (row, string, moment)
-        for moment in bar.moments
-        for row, string in _demands(moment, ladder)
+        for before, moment in zip((None, *bar.moments), bar.moments, strict=False)
+        for row, string in _demands(moment, before, ladder)
         if row.step > 0
     ]
     if not used:
@@ -43,7 +45,7 @@ def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
     hardest, string, moment = max(used, key=lambda entry: entry[0].step)
     step = max(
         row.step + _RATE_WEIGHT * log2(1 + _as_hard(counts, row) / bar.seconds) for row in counts
-    ) + _KIND_WEIGHT * (len(counts) - 1)
+    ) + _KIND_WEIGHT * (len({row.name for row in counts}) - 1)
     return Finding(
         min(step, HARDEST_STEP),
         rate,
@@ -54,13 +56,19 @@ def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
 
 
 def _as_hard(counts: Counter[_Named], least: _Named) -> int:
-    return sum(count for row, count in counts.items() if row.step >= least.step)
+    if least.setting:
+        return 0
+    return sum(count for row, count in counts.items() if row.step >= least.step and not row.setting)
 
 
-def _demands(moment: Moment, ladder: Ladder) -> Iterator[tuple[_Named, int]]:
+def _demands(moment: Moment, before: Moment | None, ladder: Ladder) -> Iterator[tuple[_Named, int]]:
     """Every technique of a moment with its string; the teacher's own count where the ladder knows them."""
+    notes = {note.string: note for note in moment.sounding.struck}
     for row, string in moment.sounding.techniques:
-        yield _Named(TECHNIQUES[row].name, TECHNIQUES[row].plural, ladder.technique_steps[row]), string
+        step = ladder.technique_steps[row]
+        if string in notes:
+            step = modified(row, Use(notes[string], moment, before), ladder)
+        yield _Named(TECHNIQUES[row].name, TECHNIQUES[row].plural, step, row in SETTINGS), string
     for name in sorted(moment.event.own_techniques & set(ladder.own_techniques)):
         yield _Named(name, f"{name} notes", ladder.own_techniques[name]), moment.strings[0]
 
