@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from clear_steps.core.grade.ladder import Ladder, Modifier
+from clear_steps.core.grade.ladder import Modifier
 from clear_steps.core.grade.played import Moment
 from clear_steps.core.score import Finger, Note, Technique
 
@@ -84,10 +84,8 @@ MODIFIERS: dict[Modifier, ModifierRow] = {
 }
 
 
-def modified(technique: Technique, use: Use, ladder: Ladder) -> float:
-    """A technique's Step on the ladder, as this note makes it; at least 0."""
-    step = ladder.technique_steps[technique]
-    for modifier, row in MODIFIERS.items():
-        if technique in row.techniques and row.applies(use):
-            step += ladder.modifiers[modifier]
-    return max(step, 0.0)
+def modifiers_of(technique: Technique, use: Use) -> tuple[Modifier, ...]:
+    """What bears on a technique as this note uses it."""
+    return tuple(
+        modifier for modifier, row in MODIFIERS.items() if technique in row.techniques and row.applies(use)
+    )

@@ -236,7 +236,8 @@ class Grader:
 
     def _findings_of_the_score(self, bar: PlayedBar) -> dict[str, Finding]:
         """What measures that do not look at the hand say, the same for every fingering."""
-        key = (id(bar.bar), bar.seconds, bar.metre_changed, bar.starts_at.as_integer_ratio(), bar.two_voices)
+        place = (bar.starts_at.as_integer_ratio(), bar.holds_over)
+        key = (id(bar.bar), bar.seconds, bar.metre_changed, place, bar.two_voices)
         if key not in self._of_the_score:
             self._of_the_score[key] = (
                 bar,

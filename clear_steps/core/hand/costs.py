@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from clear_steps.core.hand.curve import Curve
 from clear_steps.core.hand.demands import Links, Shape, Spot
 from clear_steps.core.hand.grips import FLAT_STRINGS, FULL_BARRE_STRINGS, Grip, GripTable, grip_table
-from clear_steps.core.hand.moves import MoveTable, move_table, passing_factor, passing_share
+from clear_steps.core.hand.moves import CHANGE_COST, MoveTable, move_table, passing_factor, passing_share
 from clear_steps.core.hand.neck import Neck
 from clear_steps.core.hand.player import Habits, SchoolWeights
 
@@ -148,7 +148,10 @@ class HandTables:
             reach = _sixth(self._costs.stretch.steps_beyond(ratio)) * passing_share(seconds)
             found = _whole(
                 self._costs.school.reach * reach
-                + (self._costs.school.move * load + moves.conventions(seconds))[None, :, :]
+                + (
+                    self._costs.school.move * (load + CHANGE_COST * moves.changes)
+                    + moves.conventions(seconds)
+                )[None, :, :]
             )
             if len(self._move_costs) >= _MOST_KEPT:
                 self._move_costs.clear()

@@ -21,7 +21,7 @@ SLIDE_SHARE = 0.25  # a slide guides itself
 _BROKEN_LINK_COST = _REFINGERED_COST = 1e7
 _HOP_COST, _HOP_SECONDS = 25.0, 0.25  # one finger has to jump; less where it has longer than this
 _PLACE_COST = 2.0  # a finger that is set anew
-_CHANGE_COST = 60.0  # a change of position, however near
+CHANGE_COST = 60.0  # a change of position, however near
 _CROSS_COST = 60.0  # at one fret the finger nearer the thumb belongs on the thicker string
 _SWAP_COST = 200.0  # another finger on a spot that was pressed already
 _A_SHAPE = 3  # so many spots are a shape, with familiar fingers of its own
@@ -42,8 +42,12 @@ def passing_share(seconds: float) -> float:
 
 
 def passing_factor(notes_per_second: float) -> float:
-    """How much a reach that is only passed through counts: 0.85 up to 4 notes/s, 1.1 from 8."""
-    return 0.85 + 0.25 * min(max((notes_per_second - 4) / 4, 0.0), 1.0)
+    """How much a reach that is only passed through counts: 0.85 at 4 notes/s, 1.1 from 8, 0.6 where the hand
+    has 0.6 s to close and open again."""
+    slow = 1 / _NOT_PASSED_S
+    if notes_per_second < 4:
+        return 0.6 + 0.25 * max((notes_per_second - slow) / (4 - slow), 0.0)
+    return 0.85 + 0.25 * min((notes_per_second - 4) / 4, 1.0)
 
 
 @dataclass(frozen=True)
@@ -53,6 +57,7 @@ class MoveTable:
     needed_seconds: NDArray[np.float64]
     reach_mm: NDArray[np.float64]  # from one note's finger to the next one's, in the hand's own frame
     hops: NDArray[np.int64]  # fingers that jump from one string or fret to another
+    changes: NDArray[np.bool_]  # of position, into a single note
     convention: NDArray[np.float64]
 
     def conventions(self, seconds: float) -> NDArray[np.float64]:
@@ -73,8 +78,6 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
-    if _only_spot(after):  # a shape has its familiar fingers, wherever the hand was before
-        convention += _CHANGE_COST * (before.position_mm[:, None] != after.position_mm[None, :])
     convention += _CROSS_COST * _crossed(before, after)
     if min(len(before.grips[0].presses), len(after.grips[0].presses)) <= _A_SHAPE - 1:
         convention += _SWAP_COST * _swapped(before, after)
@@ -82,7 +85,10 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
         convention += _REFINGERED_COST * (
             before.string_finger[:, None, :] != after.string_finger[None, :, :]
         ).any(axis=2)
-    return MoveTable(needed, _passing_reach_mm(before, after), hops, convention)
+    changes = before.position_mm[:, None] != after.position_mm[None, :]
+    if _only_spot(after) is None:  # a shape has its familiar fingers, wherever the hand was before
+        changes = np.zeros_like(changes)
+    return MoveTable(needed, _passing_reach_mm(before, after), hops, changes, convention)
 
 
 def _crossed(before: GripTable, after: GripTable) -> NDArray[np.bool_]:

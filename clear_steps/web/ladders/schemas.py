@@ -4,7 +4,7 @@ from typing import Annotated
 
 from pydantic import BaseModel, Field
 
-from clear_steps.core.grade import TUNE_FLOOR
+from clear_steps.core.grade import TUNE_FLOOR, Modifier
 from clear_steps.core.score import Technique
 from clear_steps.web.security import LARGEST_ID
 
@@ -23,6 +23,14 @@ class CurveModel(BaseModel):
 class TechniqueStepModel(BaseModel):
     technique: Technique
     step: float = Field(ge=0, le=10)
+    source: str = Field("", max_length=300)
+
+
+class ModifierModel(BaseModel):
+    """What makes a technique harder (or, below 0, easier), in Steps."""
+
+    modifier: Modifier
+    adds: float = Field(ge=-5, le=5)
     source: str = Field("", max_length=300)
 
 
@@ -50,6 +58,7 @@ class LadderModel(BaseModel):
     name: str = Field(min_length=1, max_length=80)
     curves: list[CurveModel]
     techniques: list[TechniqueStepModel]
+    modifiers: list[ModifierModel] = []  # those that are missing are the shipped ladder's
     shapes: ShapeStepsModel
     own_techniques: list[OwnTechniqueModel] = []
     tune_floor: float = Field(

@@ -31,7 +31,7 @@ _ROWS = (
     Measure("stretch", "how far the fingers spread, against the hand's span", stretch),
     Measure("shift", "how little time there is to move the hand along the neck", shift),
     Measure("speed", "notes per second, fretting and picking hand apart", speed),
-    Measure("technique", "bends, slides, taps and the like, and how often", technique, of_the_score=True),
+    Measure("technique", "bends, slides, taps and the like, and how often", technique),
     Measure("shapes", "how hard a grip is to set, and how often it changes", shapes),
     Measure(
         "picking",

@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from math import log2
 
 from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
-from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.modifiers import Use, modified
+from clear_steps.core.grade.ladder import Ladder, Modifier
+from clear_steps.core.grade.modifiers import Use, modifiers_of
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import SETTINGS, TECHNIQUES
@@ -24,6 +24,7 @@ class _Named:
     plural: str
     step: float
     setting: bool = False  # of the hand, for as long as it lasts: it does not add up
+    bearing: tuple[Modifier, ...] = ()  # what makes it harder or easier here
 
 
 def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
@@ -65,29 +66,30 @@ def _demands(moment: Moment, before: Moment | None, ladder: Ladder) -> Iterator[
     """Every technique of a moment with its string; the teacher's own count where the ladder knows them."""
     notes = {note.string: note for note in moment.sounding.struck}
     for row, string in moment.sounding.techniques:
-        step = ladder.technique_steps[row]
-        if string in notes:
-            step = modified(row, Use(notes[string], moment, before), ladder)
-        yield _Named(TECHNIQUES[row].name, TECHNIQUES[row].plural, step, row in SETTINGS), string
+        name, plural = TECHNIQUES[row].name, TECHNIQUES[row].plural
+        bearing = modifiers_of(row, Use(notes[string], moment, before)) if string in notes else ()
+        step = ladder.technique_steps[row] + sum(ladder.modifiers[modifier] for modifier in bearing)
+        yield _Named(name, plural, max(step, 0.0), row in SETTINGS, bearing), string
     for name in sorted(moment.event.own_techniques & set(ladder.own_techniques)):
         yield _Named(name, f"{name} notes", ladder.own_techniques[name]), moment.strings[0]
 
 
 def _evidence(bar: PlayedBar, moment: Moment, string: int, hardest: _Named, counts: Counter[_Named]) -> str:
-    listed = [_counted(row, count) for row, count in counts.most_common()]
+    kinds: Counter[tuple[str, str]] = Counter()
+    for row, count in counts.items():
+        kinds[row.name, row.plural] += count
+    listed = [_counted(name, plural, count) for (name, plural), count in kinds.most_common()]
     every = listed[0] if len(listed) == 1 else f"{', '.join(listed[:-1])} and {listed[-1]}"
-    if len(counts) == 1:
-        first = "first " if counts[hardest] > 1 else ""
-        return (
-            f"{every.capitalize()}, {first}at {bar.beat_words(moment.onset)} on the"
-            f" {string_words((string,))}."
-        )
     where = f"at {bar.beat_words(moment.onset)} on the {string_words((string,))}"
-    return f"{every.capitalize()}; the hardest is the {hardest.name} {where}."
+    why = f" ({', '.join(hardest.bearing)})" if hardest.bearing else ""
+    if len(kinds) == 1:
+        first = "first " if len(counts) == 1 < counts[hardest] else "the hardest " if len(counts) > 1 else ""
+        return f"{every.capitalize()}, {first}{where}{why}."
+    return f"{every.capitalize()}; the hardest is the {hardest.name} {where}{why}."
 
 
-def _counted(row: _Named, count: int) -> str:
+def _counted(name: str, plural: str, count: int) -> str:
     single = (
-        row.plural.replace("notes ", "note ", 1) if row.plural.startswith("notes ") else row.name
+        plural.replace("notes ", "note ", 1) if plural.startswith("notes ") else name
     )  # one note with vibrato
-    return f"{number_words(count)} {single if count == 1 else row.plural}"
+    return f"{number_words(count)} {single if count == 1 else plural}"

@@ -17,6 +17,13 @@
     screen.ask()
   }
 
+  function modify(row: { adds: number }, text: string): void {
+    const value = Number(text)
+    if (text.trim() === '' || Number.isNaN(value) || Math.abs(value) > 5) return
+    row.adds = value
+    screen.ask()
+  }
+
   function add(event: SubmitEvent): void {
     event.preventDefault()
     if (name === '' || wrong) return
@@ -90,6 +97,26 @@
         value={row.step}
         aria-label="Step of {screen.screen!.technique_names[row.technique]}"
         onchange={(event) => set(row, event.currentTarget.value)}
+      />
+    </li>
+  {/each}
+</ul>
+
+<h3 class="mt-5 mb-1">Harder or easier by</h3>
+<p class="mb-2 text-quiet">Added to a technique's Step where this is so; below 0 it makes it easier.</p>
+<ul class="max-w-md">
+  {#each ladder.modifiers ?? [] as row (row.modifier)}
+    <li class="flex items-baseline gap-3 border-b border-contour py-1">
+      <span class="grow">{row.modifier}</span>
+      <input
+        class="field no-spin w-14 text-right font-bold"
+        type="number"
+        min="-5"
+        max="5"
+        step="0.1"
+        value={row.adds}
+        aria-label="Added for {row.modifier}"
+        oninput={(event) => modify(row, event.currentTarget.value)}
       />
     </li>
   {/each}

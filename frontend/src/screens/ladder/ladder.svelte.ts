@@ -80,6 +80,7 @@ export function ladderLines(ladder: Ladder): string {
       named([curve.curve, curve.points.map((point) => point.join(' is ')).join(', ')]),
     ),
     ...ladder.techniques.map((row) => named([row.technique, row.step])),
+    ...(ladder.modifiers ?? []).map((row) => named([row.modifier, row.adds])),
     ...Object.entries(ladder.shapes)
       .filter(([name]) => name !== 'source')
       .map(named),
