@@ -7,23 +7,26 @@ from clear_steps.core.score import Picking
 
 UNIT = "skips/s"
 _FAR = 2  # strings apart, from which the pick has to jump over one
+_STRUM_SHARE = 0.3  # going through a string that a finger mutes (from memory)
 _FINGER_SHARE = 0.3  # fingers lie on their strings: a skip is a third of the pick's (from memory)
 
 
 def picking(bar: PlayedBar, ladder: Ladder) -> Finding:
     """String skips per second; with fingers they count less, and far strings at once count nothing."""
     plucked = bar.picking is not None and bar.picking.plucked
-    skips = _skips(bar) + ([] if plucked else _gaps(bar))
+    far, muted = ([], []) if plucked else (_gaps(bar, _FAR + 1), _muted_between(bar))
+    skips = _skips(bar) + far + muted
     if not skips:
         return nothing(UNIT)
-    rate = len(skips) * (_FINGER_SHARE if plucked else 1.0) / bar.seconds
+    work = sum(_STRUM_SHARE if moment in muted else _FINGER_SHARE if plucked else 1.0 for moment in skips)
+    rate = work / bar.seconds
     first = skips[0]
     count = "One string skip" if len(skips) == 1 else f"{number_words(len(skips)).capitalize()} string skips"
     evidence = (
         f"{count} in the bar, the first to {bar.beat_words(first.onset)} on the"
         f" {string_words(first.strings)}."
     )
-    if bar.picking is Picking.PICK and _gaps(bar):
+    if bar.picking is Picking.PICK and far:
         evidence += (
             " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
         )
@@ -51,11 +54,17 @@ def _skips(bar: PlayedBar) -> list[Moment]:
     return skips
 
 
-def _gaps(bar: PlayedBar) -> list[Moment]:
-    """Strings struck at once with others between them left out."""
+def _gaps(bar: PlayedBar, far: int) -> list[Moment]:
+    """Strings struck at once, so many apart or more, with those between left out."""
     return [
-        m
-        for m in bar.moments
-        if len(m.sounding.strings) > 1
-        and any(a - b >= _FAR for a, b in zip(m.strings, m.strings[1:], strict=False))
+        moment
+        for moment in bar.moments
+        if any(a - b >= far for a, b in zip(moment.strings, moment.strings[1:], strict=False))
     ]
+
+
+def _muted_between(bar: PlayedBar) -> list[Moment]:
+    """One string between two that are struck at once, as in an octave: a fretting finger mutes it, and the
+    pick goes through."""
+    far = _gaps(bar, _FAR + 1)
+    return [moment for moment in _gaps(bar, _FAR) if moment not in far]

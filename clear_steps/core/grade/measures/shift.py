@@ -13,7 +13,9 @@ _MORE_SHIFTS = 0.3  # leaping at every note is harder than once
 def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
     """The load of the worst move of either hand, with a share of all the others."""
     moves: list[tuple[Move | TapMove, Moment]] = [
-        (moment.move, moment) for moment in bar.moments if moment.move and moment.move.way.distance_mm > 0
+        (moment.move, moment)
+        for moment in bar.moments
+        if moment.move and moment.move.way.distance_mm > 0 and not _is_extension(moment.move, moment)
     ]
     moves += [(moment.tap_move, moment) for moment in bar.moments if moment.tap_move]
     if not moves:
@@ -30,6 +32,15 @@ def shift(bar: PlayedBar, ladder: Ladder) -> Finding:
         f" {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
     )
     return Finding(step, move.load, UNIT, Place(moment.onset, moment.strings), evidence)
+
+
+def _is_extension(move: Move, moment: Moment) -> bool:
+    """Up to one fret, taken by another finger than before: the hand opens, and that is a stretch."""
+    before, now = move.way.before, moment.grip
+    if now is None or move.way.jump or len(before.presses) != 1 or len(now.presses) != 1:
+        return False
+    (old, _), (new, _) = before.presses[0], now.presses[0]
+    return old is not new and abs(now.position - before.position) <= 1
 
 
 def _who(move: Move | TapMove, moment: Moment) -> str:
