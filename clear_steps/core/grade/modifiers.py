@@ -7,7 +7,12 @@ from clear_steps.core.grade.ladder import Modifier
 from clear_steps.core.grade.played import Moment
 from clear_steps.core.score import Finger, Note, Technique
 
-_BENDS = frozenset(technique for technique in Technique if technique.name.startswith("BEND"))
+# A quarter tone is a mere push that any finger gives anywhere.
+_BENDS = frozenset(
+    technique
+    for technique in Technique
+    if technique.name.startswith("BEND") and technique is not Technique.BEND_QUARTER
+)
 _SLURS = frozenset({Technique.HAMMER_ON, Technique.PULL_OFF})
 _NEAR_NUT_FRET = 3  # a string is stiffest so near its end
 _HELPED_FROM_FRET = 5  # from here a bend has give and helpers have room

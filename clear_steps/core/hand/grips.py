@@ -30,12 +30,13 @@ _FINGER_COST = {
     Finger.THUMB: 20.0,
 }
 _LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 400.0, LittleFinger.USUAL: 6.0, LittleFinger.PREFERRED: 0.0}
-# A bend is made by the ring finger with helpers behind it; the index has none, the little finger is weak.
+# A bend is made by the ring finger with helpers behind it; the index has none, the little finger is
+# weak: rather the hand changes its place.
 _BEND_COST = {
-    Finger.INDEX: 60.0,
+    Finger.INDEX: 100.0,
     Finger.MIDDLE: 12.0,
     Finger.RING: 0.0,
-    Finger.LITTLE: 40.0,
+    Finger.LITTLE: 100.0,
     Finger.THUMB: 400.0,
 }
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
