@@ -184,7 +184,7 @@ def test_a_song_is_put_away_undone_and_brought_back_from_the_list(page: Page) ->
     page.find("details button", "Bring back").click()
     page.find("button[aria-label='Put away Rolling pins']")
     page.find("button", "done lately").click()
-    assert len(page.chrome.find_elements(By.CSS_SELECTOR, "[aria-label='Done lately'] li")) == 2
+    assert len(page.chrome.find_elements(By.CSS_SELECTOR, "[aria-label='What can be undone'] li")) == 2
 
 
 def test_a_save_and_a_refusal_are_undone(page: Page) -> None:

@@ -71,3 +71,9 @@ def test_a_long_slide_is_harder_than_a_short_one() -> None:
         return grade_song(song, default_ladder())[0].bars[0].findings["technique"].step
 
     assert step(12) == pytest.approx(step(5) + 0.5)
+
+
+def test_a_barre_behind_a_capo_is_as_hard_as_its_fret_from_the_nut() -> None:
+    """Common practice, no source: an F shape at capo 7 is a barre at the 8th fret."""
+    low, high = (grading(f"f-shape-{name}-80").step for name in ("no-capo", "capo-seven"))
+    assert low - high == pytest.approx(1.0, abs=0.1)

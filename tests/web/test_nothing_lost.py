@@ -8,6 +8,7 @@ import pytest
 from flask.testing import FlaskClient
 from sqlalchemy import event, text
 
+from clear_steps.core.grade import Modifier
 from clear_steps.ladders import default_ladder_json
 from clear_steps.store import Database, KeptAnswers
 from clear_steps.web.app import create_app
@@ -76,7 +77,7 @@ def test_a_ladder_from_before_a_measure_and_a_technique_grades_and_says_what_was
     assert client.get("/api/songs").json["songs"][0]["grade"]["step"] >= 1
     assert client.get("/api/songs/1").json["analysis"]["ladder"] == "Mine"
     screen = client.get("/api/ladder").json
-    assert screen["filled"] == ["independence", "rake"]
+    assert screen["filled"] == ["independence", "rake", *Modifier]
     assert client.get("/api/songs/1/versions").status_code == 200
     saved = client.post("/api/ladders/1/revisions", json={"based_on": 1, "ladder": screen["ladder"]}).json
     assert saved["filled"] == []

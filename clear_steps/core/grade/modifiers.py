@@ -7,12 +7,10 @@ from clear_steps.core.grade.ladder import Modifier
 from clear_steps.core.grade.played import Moment
 from clear_steps.core.score import Finger, Note, Technique
 
-# A quarter tone is a mere push that any finger gives anywhere.
-_BENDS = frozenset(
-    technique
-    for technique in Technique
-    if technique.name.startswith("BEND") and technique is not Technique.BEND_QUARTER
-)
+_BENDS = frozenset(technique for technique in Technique if technique.name.startswith("BEND"))
+_REAL_BENDS = _BENDS - {
+    Technique.BEND_QUARTER
+}  # a quarter tone is a mere push that any finger gives anywhere
 _SLURS = frozenset({Technique.HAMMER_ON, Technique.PULL_OFF})
 _NEAR_NUT_FRET = 3  # a string is stiffest so near its end
 _HELPED_FROM_FRET = 5  # from here a bend has give and helpers have room
@@ -71,10 +69,10 @@ class ModifierRow:
 
 MODIFIERS: dict[Modifier, ModifierRow] = {
     Modifier.BEND_HELPED: ModifierRow(_BENDS, _helped),
-    Modifier.BEND_NEAR_NUT: ModifierRow(_BENDS, lambda use: use.note.fret <= _NEAR_NUT_FRET),
-    Modifier.BEND_BY_INDEX: ModifierRow(_BENDS, lambda use: use.finger is Finger.INDEX),
-    Modifier.BEND_BY_LITTLE: ModifierRow(_BENDS, lambda use: use.finger is Finger.LITTLE),
-    Modifier.BEND_BESIDE_HELD: ModifierRow(_BENDS, _beside_held),
+    Modifier.BEND_NEAR_NUT: ModifierRow(_REAL_BENDS, lambda use: use.note.fret <= _NEAR_NUT_FRET),
+    Modifier.BEND_BY_INDEX: ModifierRow(_REAL_BENDS, lambda use: use.finger is Finger.INDEX),
+    Modifier.BEND_BY_LITTLE: ModifierRow(_REAL_BENDS, lambda use: use.finger is Finger.LITTLE),
+    Modifier.BEND_BESIDE_HELD: ModifierRow(_REAL_BENDS, _beside_held),
     Modifier.SLUR_WEAK: ModifierRow(_SLURS, _weak_slur),
     Modifier.SLUR_FROM_NOWHERE: ModifierRow(
         frozenset({Technique.HAMMER_ON}), lambda use: use.note_before is None

@@ -107,6 +107,7 @@ class PlayedBar:
     picking: Picking | None
     metre_changed: bool
     starts_at: Fraction  # in its metre, quarters: more than 0 for a pickup
+    capo: int
     holds_over: bool  # its last notes are tied over the bar line
     two_voices: bool  # the texture has a bass that rings under other voices
     moments: tuple[Moment, ...]
@@ -211,6 +212,7 @@ class Performer:
                 part.picking,
                 metre_changed,
                 starts_at,
+                self._neck.capo,
                 holds_over,
                 demands.guessed,
                 moments,

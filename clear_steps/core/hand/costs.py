@@ -48,8 +48,11 @@ class ShapeSteps:
     full_barre_high: float  # from the 5th fret on
     thumb: float  # a bass fretted by the thumb, at least
 
-    def step(self, grip: Grip) -> float:
-        """Step of setting a grip; one finger on one string is none, flat over two as much as two fingers."""
+    def step(self, grip: Grip, capo: int = 0) -> float:
+        """Step of setting a grip; one finger on one string is none, flat over two as much as two fingers.
+
+        A barre is as hard as its fret counted from the nut makes it, whatever capo lies before it.
+        """
         count = len(grip.fingers)
         if count == 1 and grip.barre_strings == FLAT_STRINGS:
             return self.two_fingers
@@ -59,7 +62,7 @@ class ShapeSteps:
         if grip.thumbed:
             by_fingers = max(by_fingers, self.thumb)
         if grip.barre_strings >= FULL_BARRE_STRINGS:
-            down = min(max((grip.barre_fret - 1) / 4, 0.0), 1.0)
+            down = min(max((grip.barre_fret + capo - 1) / 4, 0.0), 1.0)
             return max(by_fingers, self.full_barre_low + (self.full_barre_high - self.full_barre_low) * down)
         return max(by_fingers, self.small_barre if grip.barre_strings else 0.0)
 
@@ -134,7 +137,9 @@ class HandTables:
     def _built_grip_costs(self, shape: Shape) -> Costs:
         table = self.table(shape)
         reach = _sixth(self._costs.stretch.steps_beyond(table.reach_mm[None, :] / self._spans))
-        setting = _SHAPE_WEIGHT * np.array([self._costs.shape_steps.step(grip) for grip in table.grips])
+        setting = _SHAPE_WEIGHT * np.array(
+            [self._costs.shape_steps.step(grip, self._neck.capo) for grip in table.grips]
+        )
         return _whole(self._costs.school.reach * reach + setting + table.convention)
 
     def move_costs(self, before: Shape, after: Shape, links: Links, seconds: float) -> Costs:

@@ -30,7 +30,10 @@ def shapes(bar: PlayedBar, ladder: Ladder) -> Finding:
         if not grown:
             rate = 0.0 if set_at is None else 1 / (moment.seconds - set_at)
             set_at = moment.seconds
-        step = min(ladder.shapes.step(moment.grip) + ladder.curves["shape_changes"].step(rate), HARDEST_STEP)
+        step = min(
+            ladder.shapes.step(moment.grip, bar.capo) + ladder.curves["shape_changes"].step(rate),
+            HARDEST_STEP,
+        )
         if worst is None or step > worst[0]:
             worst = (step, rate, moment)
         held = held | spots if grown else spots

@@ -89,7 +89,7 @@
 <svelte:head><title>{desk.analysis?.title ?? 'Desk'} - Clear Steps</title></svelte:head>
 <svelte:window onkeydown={press} />
 
-<div class="grid h-dvh grid-rows-[auto_1fr]">
+<div class="grid page-height grid-rows-[auto_1fr]">
   {#if desk.song && desk.part && desk.analysis}
     <DeskBar
       {desk}

@@ -143,7 +143,7 @@
   onafterprint={() => flushSync(() => (screen.printing = false))}
 />
 
-<div class="grid h-dvh grid-rows-[auto_1fr] print:block print:h-auto">
+<div class="grid page-height grid-rows-[auto_1fr] print:block print:h-auto">
   <header class="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-ink px-6 py-2 print:hidden">
     <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
     <a href="#/song/{songId}" class="text-xl font-bold hover:underline">{title}</a>

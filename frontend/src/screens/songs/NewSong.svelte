@@ -82,7 +82,7 @@
 <svelte:head><title>New song - Clear Steps</title></svelte:head>
 
 <main
-  class="grid h-dvh grid-rows-[auto_1fr] px-6 pt-4 pb-6"
+  class="grid page-height grid-rows-[auto_1fr] px-6 pt-4 pb-6"
   ondragover={(event) => {
     event.preventDefault()
     dropping = true

@@ -148,7 +148,7 @@
 
 <svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
 
-<div class="grid h-dvh grid-rows-[auto_auto_1fr] print:block print:h-auto">
+<div class="grid page-height grid-rows-[auto_auto_1fr] print:block print:h-auto">
   <VersionsBar
     {screen}
     {player}
