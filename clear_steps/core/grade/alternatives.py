@@ -277,7 +277,7 @@ def _pinned_bar(bar: Bar, index: int, grips: dict[tuple[int, int], Grip]) -> Bar
 
 def _sentence(way: Alternative, written: Alternative | None) -> str:
     """`In one position, at most 62 mm wide and no move of the hand; 0.8 Step easier than as written.`"""
-    low, high = way.positions
+    low, high = (max(position, 1) for position in way.positions)  # below the 1st fret it hangs over the nut
     where = (
         f"In {ordinal(low)} position"
         if low == high

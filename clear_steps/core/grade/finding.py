@@ -78,9 +78,10 @@ def finger_words(fingers: tuple[str, ...]) -> str:
     return f"{' and '.join(names)} finger" if "thumb" not in names else " and ".join(names)
 
 
-def ordinal(string: int) -> str:
-    """`1st`, `2nd`, `3rd`, `4th` ..."""
-    return f"{string}{ {1: 'st', 2: 'nd', 3: 'rd'}.get(string, 'th') }"
+def ordinal(number: int) -> str:
+    """`1st`, `2nd`, `3rd`, `4th` ... `11th`, `21st`."""
+    suffix = "th" if number // 10 == 1 else {1: "st", 2: "nd", 3: "rd"}.get(number % 10, "th")
+    return f"{number}{suffix}"
 
 
 def string_words(strings: tuple[int, ...]) -> str:

@@ -341,5 +341,9 @@ def _techniques_in(event: Event, struck: tuple[Note, ...]) -> tuple[tuple[Techni
         (technique, note.string)
         for note in event.notes
         for technique in sorted(event.techniques_of(note) - event.techniques)
+        if technique is not Technique.DEAD
     ]
-    return tuple(shared + own)
+    dead = [(Technique.DEAD, note.string) for note in struck if note.dead][
+        :1
+    ]  # one stroke, however many strings
+    return tuple(shared + own + dead)

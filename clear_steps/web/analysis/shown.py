@@ -258,14 +258,10 @@ def _note_model(part: Part, event: Event, note: Note, sounding: float, grip: Gri
 
 def note_words(part: Part, note: Note, techniques: list[str], finger: str | None) -> str:
     """A note as said aloud: `3rd string, 7th fret, 1st finger, vibrato, sounds D4`."""
-    where = "muted" if note.dead else "open" if note.fret == 0 else f"{_ordinal_fret(note.fret)} fret"
+    where = "muted" if note.dead else "open" if note.fret == 0 else f"{ordinal(note.fret)} fret"
     words = [f"{ordinal(note.string)} string", where]
     if finger:
         words.append("thumb" if finger == "T" else f"{ordinal(int(finger))} finger")
     words += techniques
     words += ["tied on"] * note.tied + ["optional"] * note.optional + ["uncertain"] * note.uncertain
     return ", ".join(words if note.dead else [*words, f"sounds {name_of(part.pitch_of(note))}"])
-
-
-def _ordinal_fret(fret: int) -> str:
-    return f"{fret}th" if 10 < fret < 20 else f"{fret}{({1: 'st', 2: 'nd', 3: 'rd'}).get(fret % 10, 'th')}"

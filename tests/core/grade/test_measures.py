@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from clear_steps.core.grade import Finding, GradeRequest, Grading, grade_part
 from clear_steps.core.grade.spread import Spread
 from clear_steps.core.hand import Curve, Grip, Player, Spot
-from clear_steps.core.score import Bend, Finger, Note, Song, Technique
+from clear_steps.core.score import Bend, Event, Finger, Note, Song, Technique
 from clear_steps.ladders import default_ladder
 from tests.songs import line
 
@@ -279,3 +279,21 @@ def test_a_bar_of_rests_finds_nothing_and_is_step_one() -> None:
     bar = graded(line("r")).bars[0]
     assert bar.step == 1
     assert all((found.step, found.value, found.place) == (0, None, None) for found in bar.findings.values())
+
+
+def test_a_dead_strum_is_one_dead_stroke_and_stops_nothing_within_a_run_of_them() -> None:
+    def strum(dead: bool) -> Event:
+        techniques = frozenset({Technique.DEAD}) if dead else frozenset[Technique]()
+        notes = tuple(Note(string, 0, techniques) for string in range(1, 7))
+        return Event(Fraction(1, 2), notes)
+
+    def graded(*dead: bool) -> dict[str, Finding]:
+        song = line("1.0")
+        bar = replace(song.parts[0].bars[0], events=tuple(map(strum, dead)))
+        song = replace(song, parts=(replace(song.parts[0], bars=(bar,)),))
+        return grade_part(song, song.parts[0], LADDER).bars[0].findings
+
+    every = graded(*[True] * 8)
+    assert every["technique"].evidence.startswith("Eight dead notes")
+    assert every["damping"].value is None
+    assert "once" in graded(False, *[True] * 7)["damping"].evidence

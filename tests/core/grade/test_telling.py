@@ -18,6 +18,7 @@ from clear_steps.core.grade import (
     step_range,
     three_sentences,
 )  # fmt: skip
+from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.score import Event, Part, Song, reading_in_use, with_reading, with_reading_in_use
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
@@ -178,3 +179,15 @@ def test_a_technique_of_the_teachers_own_counts_by_the_ladders_step() -> None:
     )
     assert finding.step > 6
     assert "harp" in finding.evidence
+
+
+def test_ordinals_are_said_as_people_say_them() -> None:
+    said = [ordinal(number) for number in (1, 2, 3, 4, 10, 11, 12, 13, 14, 20, 21, 22, 23, 24)]
+    assert " ".join(said) == "1st 2nd 3rd 4th 10th 11th 12th 13th 14th 20th 21st 22nd 23rd 24th"
+
+
+def test_no_way_is_played_in_a_position_that_a_hand_has_not() -> None:
+    for song in DEMO:
+        for way in alternatives(song, song.parts[0], 0, 1, LADDER):
+            assert " 0th " not in way.sentence
+            assert "-" not in way.sentence.split(";")[0].split(",")[0]

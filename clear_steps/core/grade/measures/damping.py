@@ -15,9 +15,7 @@ def damping(bar: PlayedBar, ladder: Ladder) -> Finding:
     damped: list[tuple[Fraction, tuple[int, ...]]] = []
     before: Event | None = None
     for onset, event in zip(bar.bar.onsets, bar.bar.events, strict=True):
-        if Technique.STACCATO in event.techniques or (
-            before and before.notes and event.notes and all(note.dead for note in event.notes)
-        ):
+        if Technique.STACCATO in event.techniques or (_sounds(before) and _is_dead(event)):
             damped.append((onset, tuple(note.string for note in event.notes)))
         elif before and not event.notes and any(note.fret == 0 and not note.dead for note in before.notes):
             damped.append((onset, tuple(note.string for note in before.notes)))
@@ -31,3 +29,12 @@ def damping(bar: PlayedBar, ladder: Ladder) -> Finding:
     )
     evidence = f"Sounding strings are stopped {times}, first at {bar.beat_words(onset)}."
     return Finding(ladder.curves["damping"].step(rate), rate, UNIT, Place(onset, strings), evidence)
+
+
+def _is_dead(event: Event) -> bool:
+    return bool(event.notes) and all(note.dead for note in event.notes)
+
+
+def _sounds(event: Event | None) -> bool:
+    """Whether there is something to stop: within a run of dead strokes there is not."""
+    return event is not None and bool(event.notes) and not _is_dead(event)

@@ -1,6 +1,6 @@
 """Shift: moving the hand along the neck in the time there is."""
 
-from clear_steps.core.grade.finding import Finding, Place, finger_words, nothing, number_words
+from clear_steps.core.grade.finding import Finding, Place, finger_words, nothing, number_words, ordinal
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import Moment, Move, PlayedBar, TapMove
 from clear_steps.core.hand import HARDEST_STEP
@@ -46,17 +46,14 @@ def _is_extension(move: Move, moment: Moment) -> bool:
 def _who(move: Move | TapMove, moment: Moment) -> str:
     """What goes from where to where: a hand, or one finger that goes farther."""
     if isinstance(move, TapMove):
-        return f"the tapping hand moves from the {_fret(move.from_fret)} to the {_fret(move.to_fret)} fret"
+        return (
+            f"the tapping hand moves from the {ordinal(move.from_fret)} to the {ordinal(move.to_fret)} fret"
+        )
     if move.way.jump:
         finger, start, stop = move.way.jump
-        return f"the {finger_words((finger,))} jumps from the {_fret(start)} to the {_fret(stop)} fret"
+        return f"the {finger_words((finger,))} jumps from the {ordinal(start)} to the {ordinal(stop)} fret"
     position = moment.grip.position if moment.grip else 1
     return (
-        f"the hand moves from the {_fret(max(move.way.before.position, 1))} to the {_fret(max(position, 1))}"
-        " fret"
+        f"the hand moves from the {ordinal(max(move.way.before.position, 1))} to the"
+        f" {ordinal(max(position, 1))} fret"
     )
-
-
-def _fret(fret: int) -> str:
-    suffix = "th" if 10 <= fret % 100 <= 20 else {1: "st", 2: "nd", 3: "rd"}.get(fret % 10, "th")
-    return f"{fret}{suffix}"

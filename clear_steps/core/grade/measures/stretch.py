@@ -75,6 +75,8 @@ def _passing(move: Move, beat: str) -> str:
         if move.way.distance_mm
         else "without moving the hand"
     )
+    if low == high:  # the hand goes on and a finger reaches back
+        return f"Into {beat} the fingers reach back to fret {low} {hand}"
     return f"Into {beat} the fingers reach from fret {low} to fret {high} {hand}"
 
 
