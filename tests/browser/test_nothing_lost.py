@@ -9,7 +9,7 @@ from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
-from clear_steps.store import OwnSteps, Songs, Students, Versions
+from clear_steps.store import Groups, OwnSteps, Songs, Students, Versions
 from tests.browser.page import Page
 from tests.library import fill
 from tests.web.test_api import TAB
@@ -288,3 +288,29 @@ def test_the_editor_is_loaded_with_the_first_text(page: Page) -> None:
     page.find("button", "Text").click()
     page.editor()
     assert page.chrome.execute_script(loaded)
+
+
+def test_changes_of_a_group_made_at_once_are_all_kept_and_can_all_be_undone(page: Page) -> None:
+    page.open("#/song/4/group")
+    page.find("button", "Make a group").click()
+    page.find("[data-seat='1']")
+    hurry = """
+    const set = (input, value) => { input.value = value; input.dispatchEvent(new Event('change', {bubbles:
+    true})) }
+    set(document.querySelector("[data-seat='0'] input"), 'Ada')
+    set(document.querySelector("[data-seat='1'] input"), 'Bo')
+    set(document.querySelector("aside label input"), 'Monday')
+    """
+    page.chrome.execute_script(hurry)
+    page.sees("done lately (3)")
+    page.sees("Monday is saved")
+
+    def group() -> tuple[str, str, str]:
+        with page.served.database.reading() as session:
+            found = Groups(session).of_song(4)[0].group
+        return found.name, found.seats[0].who, found.seats[1].who
+
+    assert group() == ("Monday", "Ada", "Bo")
+    page.find("[aria-live] button", "Undo").click()
+    page.until(lambda: group()[0] != "Monday", "the name before")
+    assert group()[1:] == ("Ada", "Bo")

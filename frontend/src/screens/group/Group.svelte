@@ -47,8 +47,16 @@
 
   let busy = $state(false)
 
-  async function show(change: () => Promise<Group>): Promise<Group | null> {
-    if (busy) return null
+  let last: Promise<unknown> = Promise.resolve()
+
+  /** One change after another: none is dropped because the one before is still on its way. */
+  function show(change: () => Promise<Group>): Promise<Group | null> {
+    const made = last.then(() => shown(change))
+    last = made.catch(() => null)
+    return made
+  }
+
+  async function shown(change: () => Promise<Group>): Promise<Group | null> {
     failure = ''
     busy = true
     try {
@@ -71,17 +79,24 @@
     void show(() => api.addGroup(songId, proposed(title, names, versions.data?.versions ?? [])))
   }
 
-  async function save(body: GroupIn, shown: Group | undefined = group.data): Promise<void> {
-    if (!shown) return
-    const before = bodyOf(shown)
+  /** Save a change of the group as it is by then; undone, what stood before is the revision after. */
+  async function save(change: (body: GroupIn) => GroupIn, from = group.data): Promise<void> {
+    if (!from) return
+    let before = bodyOf(from)
+    let body = change(before)
     try {
-      const made = await show(() => api.saveGroup(shown.id, shown.number, body))
-      if (made)
-        doneLately.tell(`${made.name} is saved`, async () => {
-          await show(() => api.saveGroup(made.id, made.number, before))
-        })
+      const made = await show(() => {
+        const now = queries.getQueryData<Group>(['group', from.id]) ?? from
+        before = bodyOf(now)
+        body = change(before)
+        return api.saveGroup(now.id, now.number, body)
+      })
+      if (!made) return
+      doneLately.tell(`${made.name} is saved`, async () => {
+        await show(() => api.saveGroup(made.id, made.number, before))
+      })
     } catch {
-      meanwhile = { saved: await api.group(shown.id), mine: body }
+      meanwhile = { saved: await api.group(from.id), mine: body }
     }
   }
 
@@ -93,7 +108,8 @@
   function keepMine(): void {
     const { saved, mine } = meanwhile!
     meanwhile = null
-    void save(mine, saved)
+    queries.setQueryData(['group', saved.id], saved)
+    void save(() => mine, saved)
   }
 
   function playOrStop(): void {
@@ -218,7 +234,7 @@
           versions={versions.data!.versions}
           students={present(students.data!.students)}
           {busy}
-          onsave={(body) => void save(body)}
+          onsave={(change) => void save(change)}
         />
       </aside>
     </main>

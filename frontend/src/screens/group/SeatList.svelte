@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Group, GroupIn, PartOffer, Student, VersionCard } from '../../api/client'
   import { stepText } from '../../components/steps'
-  import { bodyOf, type GroupState } from './group.svelte'
+  import type { GroupState } from './group.svelte'
 
   interface Props {
     screen: GroupState
@@ -10,7 +10,7 @@
     versions: VersionCard[]
     students: Student[]
     busy: boolean
-    onsave: (body: GroupIn) => void
+    onsave: (change: (body: GroupIn) => GroupIn) => void
   }
   let { screen, group, parts, versions, students, busy, onsave }: Props = $props()
   const offered = $derived([
@@ -29,9 +29,14 @@
   ])
 
   function change(at: number, seat: Partial<GroupIn['seats'][number]>): void {
-    const body = bodyOf(group)
-    body.seats[at] = { ...body.seats[at], ...seat }
-    onsave(body)
+    onsave((body) => ({
+      ...body,
+      seats: body.seats.map((each, index) => (index === at ? { ...each, ...seat } : each)),
+    }))
+  }
+
+  function rename(name: string): void {
+    onsave((body) => ({ ...body, name }))
   }
 
   function plays(at: number, key: string): void {
@@ -40,23 +45,14 @@
   }
 
   function remove(at: number): void {
-    const body = bodyOf(group)
-    onsave({ ...body, seats: body.seats.filter((_, index) => index !== at) })
+    onsave((body) => ({ ...body, seats: body.seats.filter((_, index) => index !== at) }))
   }
 
   function add(): void {
-    const body = bodyOf(group)
-    const free = students.find((student) => !body.seats.some((seat) => seat.who === student.name))
-    onsave({
-      ...body,
-      seats: [
-        ...body.seats,
-        {
-          who: free?.name ?? `player ${body.seats.length + 1}`,
-          part_index: 0,
-          version_id: versions[0]?.id ?? null,
-        },
-      ],
+    onsave((body) => {
+      const free = students.find((student) => !body.seats.some((seat) => seat.who === student.name))
+      const who = free?.name ?? `player ${body.seats.length + 1}`
+      return { ...body, seats: [...body.seats, { who, part_index: 0, version_id: versions[0]?.id ?? null }] }
     })
   }
 </script>
@@ -66,7 +62,7 @@
     class="field block w-full font-bold text-ink"
     value={group.name}
     maxlength="80"
-    onchange={(event) => onsave({ ...bodyOf(group), name: event.currentTarget.value })}
+    onchange={(event) => rename(event.currentTarget.value)}
   /></label
 >
 <datalist id="students"

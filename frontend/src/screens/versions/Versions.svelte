@@ -51,9 +51,16 @@
 
   let busy = $state(false)
 
-  /** Show what a change made; true if it was made. One at a time: a second click waits for none. */
-  async function show(change: () => Promise<Version>): Promise<Version | null> {
-    if (busy) return null
+  let last: Promise<unknown> = Promise.resolve()
+
+  /** Show what a change made, one change after another; nothing where it was not made. */
+  function show(change: () => Promise<Version>): Promise<Version | null> {
+    const made = last.then(() => shownAfter(change))
+    last = made.catch(() => null)
+    return made
+  }
+
+  async function shownAfter(change: () => Promise<Version>): Promise<Version | null> {
     failure = ''
     busy = true
     try {
