@@ -42,8 +42,11 @@ export class Player {
     if (options.loop) transport.setLoopPoints(lead, end).loop = true
     else
       transport.scheduleOnce(() => {
-        this.stop()
-        options.onEnd()
+        // Not from within what is scheduled: there every call would have to say when.
+        setTimeout(() => {
+          this.stop()
+          options.onEnd()
+        })
       }, end + 0.3)
     this.playing = true
     transport.start('+0.08')
