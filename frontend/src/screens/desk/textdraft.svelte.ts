@@ -25,7 +25,8 @@ export class TextDraft {
     this.#box = draftBoxOf(songId)
     this.#begin(stored)
     const draft = this.#box.find()
-    if (!draft || draft.value === stored.text) return
+    if (!draft) return
+    if (draft.value === stored.text) return this.#box.forget() // saved, though the answer never came
     this.text = draft.value
     this.basedOn = draft.basedOn
     this.changed = true
