@@ -26,7 +26,10 @@ export class TextDraft {
     this.#begin(stored)
     const draft = this.#box.find()
     if (!draft) return
-    if (draft.value === stored.text) return this.#box.forget() // saved, though the answer never came
+    if (draft.value === stored.text) {
+      this.#box.forget() // saved, though the answer never came
+      return
+    }
     this.text = draft.value
     this.basedOn = draft.basedOn
     this.changed = true

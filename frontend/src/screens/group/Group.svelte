@@ -11,6 +11,7 @@
   import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
+  import { OneByOne } from '../../onebyone'
   import { neededWidth, systemsOf } from '../desk/layout'
   import { present } from '../students/students'
   import { bodyOf, commonLength, groupLines, GroupState, proposed, widest } from './group.svelte'
@@ -47,13 +48,10 @@
 
   let busy = $state(false)
 
-  let last: Promise<unknown> = Promise.resolve()
+  const changes = new OneByOne()
 
-  /** One change after another: none is dropped because the one before is still on its way. */
   function show(change: () => Promise<Group>): Promise<Group | null> {
-    const made = last.then(() => shown(change))
-    last = made.catch(() => null)
-    return made
+    return changes.run(() => shown(change))
   }
 
   async function shown(change: () => Promise<Group>): Promise<Group | null> {

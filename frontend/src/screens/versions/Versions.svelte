@@ -7,6 +7,7 @@
   import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
+  import { OneByOne } from '../../onebyone'
   import EditList from './EditList.svelte'
   import HandEdit from './HandEdit.svelte'
   import KeptScores from './KeptScores.svelte'
@@ -51,13 +52,11 @@
 
   let busy = $state(false)
 
-  let last: Promise<unknown> = Promise.resolve()
+  const changes = new OneByOne()
 
   /** Show what a change made, one change after another; nothing where it was not made. */
   function show(change: () => Promise<Version>): Promise<Version | null> {
-    const made = last.then(() => shownAfter(change))
-    last = made.catch(() => null)
-    return made
+    return changes.run(() => shownAfter(change))
   }
 
   async function shownAfter(change: () => Promise<Version>): Promise<Version | null> {
