@@ -23,6 +23,7 @@ from clear_steps.core.score import (
     Technique,
     cut_bars,
     name_of,
+    usual_scale_mm,
 )
 from clear_steps.formats.bounds import MAX_BARS, MAX_EVENTS, MAX_NOTES, MAX_PARTS
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
@@ -142,7 +143,8 @@ class _Assembler:
             for index, measure in enumerate(self._part.measures)
             if measure.section
         )
-        return Part(name, self._tuning, self._part.capo, bars=bars, sections=sections)
+        scale = usual_scale_mm(self._tuning)
+        return Part(name, self._tuning, self._part.capo, scale_length_mm=scale, bars=bars, sections=sections)
 
     def _fill_short_measures(self) -> None:
         """A rest fills each, but for a pickup and those that a repeat cuts in two."""
@@ -232,9 +234,12 @@ class _Assembler:
         if all(note.spot for group in groups for note in group.notes):
             return tuple(tuple(Spot(*note.spot) for note in group.notes if note.spot) for group in groups)
         # For the middle of the preset hands: places must not depend on who happens to be listed first.
-        tables = hand_tables(
-            Part(tuning=self._tuning, capo=self._part.capo), default_ladder(), GradeRequest(hands=("medium",))
+        part = Part(
+            tuning=self._tuning,
+            capo=self._part.capo,
+            scale_length_mm=usual_scale_mm(self._tuning),
         )
+        tables = hand_tables(part, default_ladder(), GradeRequest(hands=("medium",)))
         found = place(list(self._moments(groups)), self._tuning, self._part.capo, tables)
         if (
             found is None

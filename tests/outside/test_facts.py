@@ -22,6 +22,7 @@ from clear_steps.core.hand import (
     layers_of_part,
     movement_seconds,
 )
+from clear_steps.core.hand.moves import FITTS_A_SECONDS, FITTS_B_SECONDS, TRAVEL_MM_A_SECOND
 from clear_steps.core.score import (
     STANDARD,
     TUNINGS,
@@ -91,9 +92,11 @@ def test_a_half_tone_down_with_the_first_capo_is_standard_pitch() -> None:
 
 
 def test_a_doubled_distance_costs_one_more_bit() -> None:
-    """Fitts 1954: MT = a + b log2(1 + D / W)."""
-    assert movement_seconds(30, 30) - movement_seconds(0, 30) == pytest.approx(0.03 + 0.06)
-    assert movement_seconds(2 * 90 + 30, 30) - movement_seconds(90, 30) == pytest.approx(0.06)
+    """Fitts 1954, MT = a + b log2(1 + D / W), and the way at a steady pace."""
+    way = 30 / TRAVEL_MM_A_SECOND
+    assert movement_seconds(30, 30) == pytest.approx(FITTS_A_SECONDS + FITTS_B_SECONDS + way)
+    longer = movement_seconds(2 * 90 + 30, 30) - movement_seconds(90, 30)
+    assert longer == pytest.approx(FITTS_B_SECONDS + 120 / TRAVEL_MM_A_SECOND)
     assert movement_seconds(10, 20) < movement_seconds(20, 20) < movement_seconds(20, 10)
 
 

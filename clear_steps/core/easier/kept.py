@@ -8,7 +8,7 @@ from operator import mul
 from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.grade import TUNE_FLOOR
 from clear_steps.core.score import Bar, Event, Note, Part
-from clear_steps.core.score.ringing import BASS_STRING, ringing_in
+from clear_steps.core.score.ringing import Texture, bass_from, hearing_of, ringing_in
 
 # Shares of the four scores in the overall one.
 WEIGHTS = {"tune": 0.4, "bass": 0.15, "harmony": 0.25, "rhythm": 0.2}
@@ -171,14 +171,14 @@ def _has_bass(part: Part) -> bool:
     """Whether the thick strings carry a voice of their own, and not a line that passes over them now and
     then."""
     if (part.picking and part.picking.plucked) or any(
-        ringing.guessed for bar in part.bars for ringing in ringing_in(bar)
+        Texture.BASS in ringing.guessed for bar in part.bars for ringing in ringing_in(bar, hearing_of(part))
     ):
         return True
     low = [
         event.struck
         for bar in part.bars
         for event in bar.events
-        if any(note.string >= BASS_STRING and not note.dead for note in event.struck)
+        if any(note.string >= bass_from(part.tuning.strings) and not note.dead for note in event.struck)
     ]
     return sum(len(struck) > 1 for struck in low) >= _LEAST_UNDER_OTHERS * len(low)
 
@@ -190,7 +190,7 @@ def _wanted(original: Part, bar: Bar, weights: Sequence[float], has_bass: bool) 
             low = [
                 _heard(original, note)
                 for note in event.struck
-                if has_bass and note.string >= BASS_STRING and not note.dead
+                if has_bass and note.string >= bass_from(original.tuning.strings) and not note.dead
             ]
             onsets.append(
                 _Onset(
@@ -261,7 +261,8 @@ def _bass_credit(wanted: float, found: Sequence[float]) -> float:
 def _classes(part: Part, bar: Bar) -> dict[int, set[float]]:
     """Pitch classes sounding in each beat: what is struck, what lasts into it, what rings on."""
     beat, classes = bar.metre.beat_quarters, dict[int, set[float]]()
-    for onset, event, ringing in zip(bar.onsets, bar.events, ringing_in(bar), strict=True):
+    rows = ringing_in(bar, hearing_of(part))
+    for onset, event, ringing in zip(bar.onsets, bar.events, rows, strict=True):
         heard = {_heard(part, note) % 12 for note in (*event.notes, *ringing.notes) if not note.dead}
         if heard:
             last = (onset + event.quarters - Fraction(1, 64)) // beat

@@ -30,7 +30,7 @@ from clear_steps.core.hand import (
 )
 from clear_steps.core.score import Bar, Note, Part, Song, Technique
 from clear_steps.core.score.ringing import sounding_quarters
-from clear_steps.core.score.timing import bar_times
+from clear_steps.core.score.timing import taken_times
 
 MOST_BARS = 8
 _FINGERINGS = 12  # cheapest paths looked at for fingers that differ
@@ -82,7 +82,7 @@ class _Passage:
         self._song, self._part, self._first, self._last = song, part, first, last
         self._ladder, self._request = ladder, request
         self._grader = Grader(song, part, ladder, request)
-        self._times = bar_times(part, song.playing_tempo)
+        self._times = taken_times(part, song.playing_tempo)
         self._neck = Neck(part.scale_length_mm, part.capo)
 
     def ways(self) -> tuple[Alternative, ...]:

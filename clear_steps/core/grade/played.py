@@ -8,10 +8,26 @@ from functools import lru_cache
 from typing import NamedTuple
 
 from clear_steps.core.grade.finding import beat_words
+from clear_steps.core.grade.lying import Change, Lying
 from clear_steps.core.grade.spread import Spread, Spreads
-from clear_steps.core.hand import SLIDE_SHARE, BarDemands, Fingered, Grip, Neck, gaps_of, movement_seconds
+from clear_steps.core.hand import (
+    A_SHAPE,
+    GUIDE_SHARE,
+    SLIDE_SHARE,
+    BarDemands,
+    Fingered,
+    Grip,
+    Neck,
+    gaps_of,
+    movement_seconds,
+)
 from clear_steps.core.score import UNPICKED, Bar, Event, Finger, Note, Part, Picking, Technique
+from clear_steps.core.score.ringing import Texture, bass_from
 from clear_steps.core.score.timing import BarTime
+
+# A hand that has stood in its place looks ahead and leaves early, what it plays last let go short (from
+# memory).
+STOOD_SHARE, MOST_STOOD_S = 0.4, 0.4
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,15 +44,16 @@ class Way:
 
 # Made in great numbers: a tuple is made several times faster than a dataclass.
 class Move(NamedTuple):
-    """A way to go, and the seconds there are for it."""
+    """A way to go, the seconds there are for it, and those that the hand stood in its place before."""
 
     way: Way
     seconds: float
+    stood_seconds: float
 
     @property
     def load(self) -> float:
         """Time needed over time there is; over 1 it cannot be played at this tempo."""
-        return self.way.needed_seconds / self.seconds
+        return self.way.needed_seconds / (self.seconds + STOOD_SHARE * min(self.stood_seconds, MOST_STOOD_S))
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +72,10 @@ class TapMove:
         return self.needed_seconds / self.seconds
 
 
+_Techniques = tuple[tuple[Technique, int], ...]
+"""Each with its string; those of a whole event once."""
+
+
 class Sounding(NamedTuple):
     """What the score alone says of notes struck together."""
 
@@ -64,7 +85,7 @@ class Sounding(NamedTuple):
     struck: tuple[Note, ...]
     strings: tuple[int, ...]  # struck, thickest first as the eye reads a chord from the bass
     picked: bool  # the picking hand sounds at least one of them
-    techniques: tuple[tuple[Technique, int], ...]  # each with its string; those of a whole event once
+    techniques: _Techniques
 
 
 class Moment(NamedTuple):
@@ -76,6 +97,7 @@ class Moment(NamedTuple):
     move: Move | None
     spread: Spread | None
     tap_move: TapMove | None
+    change: Change
 
     @property
     def onset(self) -> Fraction:
@@ -101,16 +123,22 @@ class PlayedBar:
     number: int
     bar: Bar
     seconds: float
-    beat_seconds: float
+    quarter_seconds: float
     beats: float
     span_mm: float
     picking: Picking | None
     metre_changed: bool
     starts_at: Fraction  # in its metre, quarters: more than 0 for a pickup
     capo: int
+    bass_from: int  # the thinnest string that carries a bass
     holds_over: bool  # its last notes are tied over the bar line
-    two_voices: bool  # the texture has a bass that rings under other voices
+    textures: frozenset[Texture]  # that ring unsaid
     moments: tuple[Moment, ...]
+
+    @property
+    def two_voices(self) -> bool:
+        """Whether a bass rings under other voices."""
+        return Texture.BASS in self.textures
 
     def beat_words(self, onset: Fraction) -> str:
         """`the & of beat 2`, of an onset in the bar."""
@@ -119,6 +147,15 @@ class PlayedBar:
     def in_metre(self, onset: Fraction) -> Fraction:
         """An onset in the bar, from where its metre begins."""
         return self.starts_at + onset if self.starts_at else onset
+
+
+class Entering(NamedTuple):
+    """How a bar is come to: from which grip, so many seconds after its last demand, and how long the hand had
+    stood there by then, seconds."""
+
+    before: Grip | None
+    gap: float
+    stood: float
 
 
 _Gripped = tuple[Grip | None, Move | None, Spread | None]
@@ -140,42 +177,28 @@ class Performer:
         self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime]
     ) -> tuple[PlayedBar, ...]:
         """Put the grips of one hand and the times on the events."""
-        found: list[PlayedBar] = []
-        before: Grip | None = None
         gaps = gaps_of(fingered.bars, times)
-        for index, grips in enumerate(fingered.hands[hand]):
-            found.append(
-                self._bar(part, fingered.bars[index], grips, before, gaps[index], times[index], index)
-            )
-            before = grips[-1] if grips else before
-        return tuple(found)
+        return tuple(
+            self._bar(part, fingered, hand, gaps, times, index) for index in range(len(fingered.bars))
+        )
 
     def bar(
         self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], index: int
     ) -> PlayedBar:
         """The same for one bar alone."""
-        every = fingered.hands[hand]
-        before = next((grips[-1] for grips in reversed(every[:index]) if grips), None)
-        return self._bar(
-            part,
-            fingered.bars[index],
-            every[index],
-            before,
-            gaps_of(fingered.bars, times)[index],
-            times[index],
-            index,
-        )
+        return self._bar(part, fingered, hand, gaps_of(fingered.bars, times), times, index)
 
     def _bar(
         self,
         part: Part,
-        demands: BarDemands,
-        grips: Sequence[Grip],
-        before: Grip | None,
-        gap: float,
-        time: BarTime,
+        fingered: Fingered,
+        hand: int,
+        gaps: Sequence[float],
+        times: Sequence[BarTime],
         index: int,
     ) -> PlayedBar:
+        demands, grips, time = fingered.bars[index], fingered.hands[hand][index], times[index]
+        entering = _entering(fingered, hand, gaps, times, index)
         bar, number = part.bars[index], part.bar_number(index)
         metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
         starts_at = part.starts_at(index)
@@ -185,46 +208,45 @@ class Performer:
             id(bar),
             id(demands),
             id(grips),
-            id(before),
+            id(entering.before),
+            entering.gap,
+            entering.stood,
             index,
             number,
-            gap,
             time.quarter_seconds,
             metre_changed,
             starts_at.as_integer_ratio(),
             holds_over,
         )
         if key not in self._played:
-            gripped = self._gripped(demands, grips, before, gap, time)
-            moments = tuple(self._moments(bar, demands, gripped, time))
-            beats, beat_seconds = (
-                float(bar.quarters / bar.metre.beat_quarters),
-                float(bar.metre.beat_quarters) * time.quarter_seconds,
-            )
+            gripped = self._gripped(demands, grips, entering, time)
+            moments = tuple(self._moments(bar, demands, gripped, entering.before, time))
             played = PlayedBar(
                 index,
                 number,
                 bar,
                 time.seconds,
-                beat_seconds,
-                beats,
+                time.quarter_seconds,
+                float(bar.quarters / bar.metre.beat_quarters),
                 self._span_mm,
                 part.picking,
                 metre_changed,
                 starts_at,
                 self._neck.capo,
+                bass_from(part.tuning.strings),
                 holds_over,
-                demands.guessed,
+                demands.textures,
                 moments,
             )
-            self._played[key] = (played, (bar, demands, grips, before))
+            self._played[key] = (played, (bar, demands, grips, entering.before))
         return self._played[key][0]
 
     def _gripped(
-        self, bar: BarDemands, grips: Sequence[Grip], before: Grip | None, gap: float, time: BarTime
+        self, bar: BarDemands, grips: Sequence[Grip], entering: Entering, time: BarTime
     ) -> dict[int, _Gripped]:
         """By event: the grip, the move into it and the widest spread."""
         gripped: dict[int, _Gripped] = {}
+        before, gap, stood = entering
         last, spreads = None, Spreads(self._neck, before)
         for demand, grip in zip(bar.demands, grips, strict=True):
             seconds = (
@@ -232,17 +254,24 @@ class Performer:
                 if last is None
                 else round((demand.onset_quarters - last.onset_quarters) * time.quarter_seconds, 9)
             )
-            move = Move(self._way(before, grip, bool(demand.links.slid)), seconds) if before else None
+            move = Move(self._way(before, grip, bool(demand.links.slid)), seconds, stood) if before else None
             gripped[demand.event] = (grip, move, spreads.into(grip, seconds))
+            stood = _stood(stood, before, grip, seconds)
             before, last = grip, demand
         return gripped
 
     def _moments(
-        self, bar: Bar, demands: BarDemands, gripped: dict[int, _Gripped], time: BarTime
+        self,
+        bar: Bar,
+        demands: BarDemands,
+        gripped: dict[int, _Gripped],
+        before: Grip | None,
+        time: BarTime,
     ) -> Iterator[Moment]:
         tap_moves = self._tap_moves(demands, time) if demands.taps else {}
         if id(bar) not in self._soundings:
             self._soundings[id(bar)] = (bar, _soundings(bar))
+        lying = Lying(before)
         for number, sounding in self._soundings[id(bar)][1]:
             grip, move, spread = gripped.get(number, _NOTHING)
             yield Moment(
@@ -252,6 +281,7 @@ class Performer:
                 move,
                 spread,
                 tap_moves.get(number),
+                lying.into(sounding.struck, grip),
             )
 
     def _tap_moves(self, demands: BarDemands, time: BarTime) -> dict[int, TapMove]:
@@ -279,10 +309,13 @@ class Performer:
 
 
 def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:
-    found = []
+    found: list[tuple[int, Sounding]] = []
     for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
         struck = event.struck
         if not struck:
+            if found and event.notes:
+                place, sounding = found[-1]
+                found[-1] = (place, sounding._replace(techniques=_with_tied(sounding.techniques, event)))
             continue
         strings = tuple(note.string for note in reversed(struck))
         techniques = _techniques_in(event, struck)
@@ -290,6 +323,49 @@ def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:
         onset_quarters = bar.ticks[number] / bar.ticks_a_quarter
         found.append((number, Sounding(onset, onset_quarters, event, struck, strings, picked, techniques)))
     return found
+
+
+def _with_tied(sounding: _Techniques, event: Event) -> _Techniques:
+    """What is done to a note that is held on, a release say, belongs to its stroke."""
+    held = [
+        (technique, note.string)
+        for note in event.notes
+        for technique in event.techniques_of(note) - event.techniques
+    ]
+    return (*sounding, *sorted(set(held) - set(sounding)))
+
+
+def _stood(stood: float, before: Grip | None, grip: Grip, seconds: float) -> float:
+    """How long the hand has stood in its place by a grip, as far as that counts."""
+    stays = before is not None and before.position == grip.position
+    return min(stood + seconds, MOST_STOOD_S) if stays else 0.0
+
+
+def _entering(
+    fingered: Fingered, hand: int, gaps: Sequence[float], times: Sequence[BarTime], index: int
+) -> Entering:
+    """Back from a bar until the hand moved, or had stood as long as counts."""
+    before: Grip | None = None
+    stood = wait = 0.0
+    for grip, into in _demands_before(fingered, hand, gaps, times, index):
+        if before is None:
+            before = grip
+        elif grip.position != before.position or stood >= MOST_STOOD_S:
+            break
+        else:
+            stood += wait
+        wait = into
+    return Entering(before, gaps[index], round(min(stood, MOST_STOOD_S), 9))
+
+
+def _demands_before(
+    fingered: Fingered, hand: int, gaps: Sequence[float], times: Sequence[BarTime], index: int
+) -> Iterator[tuple[Grip, float]]:
+    """Every grip before a bar, the last first, and the seconds into it."""
+    for bar in range(index - 1, -1, -1):
+        onsets = [demand.onset_quarters * times[bar].quarter_seconds for demand in fingered.bars[bar].demands]
+        waits = [gaps[bar], *(after - before for before, after in itertools.pairwise(onsets))]
+        yield from zip(reversed(fingered.hands[hand][bar]), reversed(waits[: len(onsets)]), strict=True)
 
 
 @lru_cache(maxsize=20_000)
@@ -311,14 +387,18 @@ def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
             )
         frets = (min(a.fret, b.fret), max(a.fret, b.fret))
     else:
-        farthest, jump = _farthest_jump(before, grip, neck)
+        if len(grip.presses) < A_SHAPE:
+            farthest, jump = _farthest_jump(before, grip, neck)
         every = [spot.fret for _, spot in (*before.presses, *grip.presses)]
         frets = (min(every), max(every))
     distance = max(hand, farthest)
-    needed = movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1))) * (
-        SLIDE_SHARE if slid else 1
-    )
+    share = SLIDE_SHARE if slid else GUIDE_SHARE if _strings(before) == _strings(grip) else 1.0
+    needed = share * movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1)))
     return Way(before, distance, needed, reach, frets, jump if farthest > hand else None)
+
+
+def _strings(grip: Grip) -> set[tuple[Finger, int]]:
+    return {(finger, spot.string) for finger, spot in grip.presses}
 
 
 def _farthest_jump(before: Grip, grip: Grip, neck: Neck) -> tuple[float, tuple[Finger, int, int] | None]:
@@ -333,7 +413,7 @@ def _farthest_jump(before: Grip, grip: Grip, neck: Neck) -> tuple[float, tuple[F
     return max(jumps, default=(0.0, None))
 
 
-def _techniques_in(event: Event, struck: tuple[Note, ...]) -> tuple[tuple[Technique, int], ...]:
+def _techniques_in(event: Event, struck: tuple[Note, ...]) -> _Techniques:
     if not event.techniques and not any(note.techniques or note.bend for note in event.notes):
         return ()
     shared = [(technique, struck[0].string) for technique in sorted(event.techniques)]

@@ -1,6 +1,5 @@
 """From measures to a Step: bars, peak, typical, song."""
 
-import itertools
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -11,6 +10,15 @@ from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.measures.stretch import past_this_hand
+from clear_steps.core.grade.peak import (
+    Founds,
+    JudgedBar,
+    founds_over,
+    is_past_hand,
+    peak_of_bars,
+    peak_over_bar_lines,
+    steps_of,
+)
 from clear_steps.core.grade.played import Performer, PlayedBar
 from clear_steps.core.grade.songwide import Figures, stamina
 from clear_steps.core.hand import (
@@ -28,7 +36,7 @@ from clear_steps.core.hand import (
     shared_tables,
 )
 from clear_steps.core.score import Part, Song, played_order
-from clear_steps.core.score.timing import BarTime, bar_times
+from clear_steps.core.score.timing import BarTime, taken_times
 
 EASIEST_STEP = 1.0
 _POWER = 6
@@ -78,14 +86,12 @@ class BarGrade:
 
     def step_of(self, measures: Iterable[str]) -> float:
         """The bar's Step if only these measures had found something."""
-        return _bar_step([self.findings[name] for name in measures], False)
+        return _norm([self.findings[name].step for name in measures], False)
 
     def step_without(self, measure: str) -> float:
         """The bar's Step if a measure had found nothing."""
-        return _bar_step(
-            [finding for name, finding in self.findings.items() if name != measure],
-            self.past_hand and measure != "stretch",
-        )
+        others = [finding.step for name, finding in self.findings.items() if name != measure]
+        return _norm(others, self.past_hand and measure != "stretch")
 
 
 @dataclass(frozen=True)  # no slots: the fingering is laid out when it is asked for
@@ -165,21 +171,23 @@ class Grader:
         self._fingerer = Fingerer(hand_tables(part, ladder, request))
         self._performer = Performer(neck, request.player.span_mm)
         self._figures = Figures()
-        self._judged: dict[int, tuple[PlayedBar, BarGrade]] = {}  # by the played bar's identity
-        self._of_the_score: dict[tuple[object, ...], tuple[PlayedBar, dict[str, Finding]]] = {}
+        self._judged: dict[int, tuple[BarGrade, JudgedBar]] = {}  # by the played bar's identity
+        self._over: dict[tuple[int, int, int], float] = {}  # by those of the judged bars
+        self._found_in_score: dict[tuple[object, ...], tuple[PlayedBar, Founds]] = {}
 
     def glimpse(self, part: Part, index: int, hand: int) -> tuple[BarGrade, Sequence[Grip]]:
         """One bar's grade with one hand's fingering alone, and its grips: what `grade` gives where it chooses
         that hand."""
-        times = bar_times(part, self._song.playing_tempo)
+        times = taken_times(part, self._song.playing_tempo)
         fingered = self._fingerer.fingered(part, times, hand)
-        return self._bar(self._performer.bar(part, fingered, 0, times, index)), fingered.hands[0][index]
+        played = self._performer.bar(part, fingered, 0, times, index)
+        return self._judge(played)[0], fingered.hands[0][index]
 
     def grade(self, part: Part) -> Grading:
         """The whole grade of a part."""
         marked = self._song.playing_tempo
         tempo = self._request.practice_tempo or marked
-        times = bar_times(part, marked)
+        times = taken_times(part, marked)
         fingered = self._fingerer.fingered(part, times)
         hands = list(
             {
@@ -193,28 +201,30 @@ class Grader:
         chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
         if tempo == marked:
             return gradings[chosen]
-        return self._graded(written, fingered, hands[chosen], bar_times(part, marked, tempo), tempo)
+        return self._graded(written, fingered, hands[chosen], taken_times(part, marked, tempo), tempo)
 
     def _graded(
         self, written: _Written, fingered: Fingered, hand: int, times: Sequence[BarTime], tempo: Fraction
     ) -> Grading:
         order, remembered = written.order, written.remembered
         bars = self._performer.bars(written.part, fingered, hand, times)
-        graded = tuple(map(self._bar, bars))
+        judged = [self._judge(bar) for bar in bars]
+        graded = tuple(grade for grade, _ in judged)
         sounding = [index for index in order if bars[index].moments]
         steps = [graded[index].step for index in sounding]
-        peak, peak_bars = _peak(steps, sounding)
+        whole = peak_of_bars(steps, sounding, EASIEST_STEP)
+        peak = peak_over_bar_lines([judged[index][1] for index in order], whole, self._step_over)
         typical = _cubic_mean(steps, [bars[index].beats for index in sounding])
         lasting = stamina(bars, order, self._ladder)
-        step = _weighed(peak, typical, remembered + lasting, self._request.weighing)
+        step = _weighed(peak.step, typical, remembered + lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
         return Grading(
             self._ladder.name,
             tempo,
             assumed,
             step,
-            peak,
-            peak_bars,
+            peak.step,
+            peak.bars,
             typical,
             remembered,
             lasting,
@@ -223,43 +233,62 @@ class Grader:
             hand,
         )
 
-    def _bar(self, bar: PlayedBar) -> BarGrade:
+    def _judge(self, bar: PlayedBar) -> tuple[BarGrade, JudgedBar]:
         key = id(bar)  # the performer holds its bars, and gives the same one for the same grips
         if key not in self._judged:
-            of_the_score = self._findings_of_the_score(bar)
-            findings = {
-                name: of_the_score[name] if measure.of_the_score else measure.judge(bar, self._ladder)
+            of_the_score = self._of_the_score(bar)
+            founds = {
+                name: of_the_score[name] if measure.of_the_score else measure.find(bar, self._ladder)
                 for name, measure in MEASURES.items()
             }
-            self._judged[key] = (bar, _bar_grade(bar, findings, self._request.player))
-        return self._judged[key][1]
+            findings = {
+                name: measure.finding(founds[name], bar, self._ladder) for name, measure in MEASURES.items()
+            }
+            past = past_this_hand(bar.moments, self._request.player.reach_mm)
+            step = _norm([finding.step for finding in findings.values()], bool(past))
+            grade = BarGrade(bar.index, bar.number, step, findings, bool(past))
+            self._judged[key] = (grade, JudgedBar(bar, founds, step, past))
+        return self._judged[key]
 
-    def _findings_of_the_score(self, bar: PlayedBar) -> dict[str, Finding]:
-        """What measures that do not look at the hand say, the same for every fingering."""
+    def _step_over(self, first: JudgedBar, second: JudgedBar, beat: int) -> float:
+        """The Step of a bar's length from a beat of one bar on into the next."""
+        key = (id(first), id(second), beat)
+        if key not in self._over:
+            founds, window = founds_over(first, second, beat)
+            past = is_past_hand(first, second, beat)
+            self._over[key] = _norm(steps_of(founds, window, self._ladder), past)
+        return self._over[key]
+
+    def _of_the_score(self, bar: PlayedBar) -> Founds:
+        """What measures that do not look at the hand find, the same for every fingering."""
         place = (bar.starts_at.as_integer_ratio(), bar.holds_over)
-        key = (id(bar.bar), bar.seconds, bar.metre_changed, place, bar.two_voices)
-        if key not in self._of_the_score:
-            self._of_the_score[key] = (
-                bar,
-                {
-                    name: measure.judge(bar, self._ladder)
-                    for name, measure in MEASURES.items()
-                    if measure.of_the_score
-                },
-            )
-        return self._of_the_score[key][1]
+        key = (id(bar.bar), bar.seconds, bar.metre_changed, place, bar.textures)
+        if key not in self._found_in_score:
+            founds = {
+                name: measure.find(bar, self._ladder)
+                for name, measure in MEASURES.items()
+                if measure.of_the_score
+            }
+            self._found_in_score[key] = (bar, founds)
+        return self._found_in_score[key][1]
 
 
 def song_step(
     song: Song, part: Part, bar_steps: Sequence[float], grading: Grading, request: GradeRequest
 ) -> float:
-    """The song's Step if its bars (by index) had these Steps, memory and stamina as graded."""
+    """The song's Step if its bars (by index) had these Steps, memory and stamina as graded.
+
+    What lies over a bar line is then as much harder than the bars as it was.
+    """
     sounding = [index for index in played_order(part, song.order) if not part.bars[index].silent]
-    steps = [bar_steps[index] for index in sounding]
+    was, now = (
+        peak_of_bars([steps[index] for index in sounding], sounding, EASIEST_STEP).step
+        for steps in ([bar.step for bar in grading.bars], bar_steps)
+    )
     beats = [float(part.bars[index].quarters / part.bars[index].metre.beat_quarters) for index in sounding]
     return _weighed(
-        _peak(steps, sounding)[0],
-        _cubic_mean(steps, beats),
+        now + grading.peak - was,
+        _cubic_mean([bar_steps[index] for index in sounding], beats),
         grading.memory + grading.stamina,
         request.weighing,
     )
@@ -270,25 +299,9 @@ def _weighed(peak: float, typical: float, on_top: float, weighing: Weighing) -> 
     return min(peak_share * peak + typical_share * typical + on_top, HARDEST_STEP)
 
 
-def _bar_grade(bar: PlayedBar, findings: dict[str, Finding], player: Player) -> BarGrade:
-    past = past_this_hand(bar, player.reach_mm)
-    return BarGrade(bar.index, bar.number, _bar_step(findings.values(), past), findings, past)
-
-
-def _bar_step(findings: Iterable[Finding], past_hand: bool) -> float:
-    norm = float(sum(finding.step**_POWER for finding in findings) ** (1 / _POWER))
+def _norm(steps: Iterable[float], past_hand: bool) -> float:
+    norm = float(sum(step**_POWER for step in steps) ** (1 / _POWER))
     return HARDEST_STEP if past_hand else min(max(norm, EASIEST_STEP), HARDEST_STEP)
-
-
-def _peak(steps: list[float], indexes: list[int]) -> tuple[float, tuple[int, ...]]:
-    """Highest mean of two bars that follow one another among those that hold notes."""
-    if not steps:
-        return EASIEST_STEP, ()
-    if len(steps) == 1:
-        return steps[0], (indexes[0],)
-    means = [(a + b) / 2 for a, b in itertools.pairwise(steps)]
-    at = max(range(len(means)), key=lambda index: means[index])
-    return means[at], (indexes[at], indexes[at + 1])
 
 
 def _cubic_mean(steps: list[float], weights: list[float]) -> float:

@@ -4,6 +4,7 @@ from collections import Counter
 from collections.abc import Iterable, Sequence
 
 from clear_steps.core.grade.finding import number_words
+from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.recurrence import recurrence_words, recurrences
 from clear_steps.core.grade.step import BarGrade, Grading
 from clear_steps.core.hand import Grip
@@ -12,17 +13,6 @@ from clear_steps.core.score import Part
 _BUSY_NOTES = 5
 _FULL_CHORD = 3
 _STANDS_OUT = 0.3  # Steps above a typical bar
-_MEASURE_WORDS = {
-    "stretch": "the stretch",
-    "shift": "moving the hand",
-    "speed": "the speed",
-    "technique": "the technique",
-    "shapes": "the shape to set",
-    "picking": "finding the strings",
-    "damping": "stopping the strings",
-    "rhythm": "the rhythm",
-    "independence": "two voices at once",
-}
 
 
 def three_sentences(part: Part, grading: Grading) -> tuple[str, ...]:
@@ -36,7 +26,7 @@ def _what(grading: Grading) -> str:
     peak = max((grading.bars[index] for index in grading.peak_bars), key=lambda bar: bar.step)
     finding = peak.findings[peak.hardest_measure]
     return (
-        f"What makes it hard is {_MEASURE_WORDS[peak.hardest_measure]}, in bar {peak.number}:"
+        f"What makes it hard is {MEASURES[peak.hardest_measure].spoken}, in bar {peak.number}:"
         f" {finding.evidence[:1].lower()}{finding.evidence[1:]}"
     )
 

@@ -21,15 +21,17 @@ from clear_steps.core.hand.fingering import (
     layers_of,
     layers_of_part,
 )
-from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, grip_table
-from clear_steps.core.hand.moves import SLIDE_SHARE, movement_seconds, passing_factor
+from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, Setting, grip_table
+from clear_steps.core.hand.moves import A_SHAPE, GUIDE_SHARE, SLIDE_SHARE, movement_seconds, passing_factor
 from clear_steps.core.hand.neck import Neck, fret_distance_mm
 from clear_steps.core.hand.path import HandPath, Layer, best_paths, k_best_paths
 from clear_steps.core.hand.placing import Moment, Pitch, can_be_placed, place, places_of
 from clear_steps.core.hand.player import PRESET_SPANS_MM, SCHOOLS, Habits, LittleFinger, Player, School
 
 __all__ = [
+    "A_SHAPE",
     "FULL_BARRE_STRINGS",
+    "GUIDE_SHARE",
     "HARDEST_STEP",
     "PRESET_SPANS_MM",
     "SCHOOLS",
@@ -53,6 +55,7 @@ __all__ = [
     "Pitch",
     "Player",
     "School",
+    "Setting",
     "Shape",
     "ShapeSteps",
     "Spot",

@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from clear_steps.core.hand.curve import Curve
 from clear_steps.core.hand.demands import Links, Shape, Spot
-from clear_steps.core.hand.grips import FLAT_STRINGS, FULL_BARRE_STRINGS, Grip, GripTable, grip_table
+from clear_steps.core.hand.grips import FLAT_STRINGS, FULL_BARRE_STRINGS, Grip, GripTable, Setting, grip_table
 from clear_steps.core.hand.moves import CHANGE_COST, MoveTable, move_table, passing_factor, passing_share
 from clear_steps.core.hand.neck import Neck
 from clear_steps.core.hand.player import Habits, SchoolWeights
@@ -49,22 +49,22 @@ class ShapeSteps:
     thumb: float  # a bass fretted by the thumb, at least
 
     def step(self, grip: Grip, capo: int = 0) -> float:
-        """Step of setting a grip; one finger on one string is none, flat over two as much as two fingers.
+        """Step of setting all of a grip."""
+        return self.of(grip.setting(grip.fingers), capo)
+
+    def of(self, setting: Setting, capo: int = 0) -> float:
+        """Step of setting fingers; one on one string is none, one flat over two as much as two fingers.
 
         A barre is as hard as its fret counted from the nut makes it, whatever capo lies before it.
         """
-        count = len(grip.fingers)
-        if count == 1 and grip.barre_strings == FLAT_STRINGS:
+        if setting.fingers == 1 and setting.barre_strings == FLAT_STRINGS:
             return self.two_fingers
-        by_fingers = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)[
-            count
-        ]
-        if grip.thumbed:
-            by_fingers = max(by_fingers, self.thumb)
-        if grip.barre_strings >= FULL_BARRE_STRINGS:
-            down = min(max((grip.barre_fret + capo - 1) / 4, 0.0), 1.0)
+        rows = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)
+        by_fingers = max(rows[setting.fingers], self.thumb if setting.thumbed else 0.0)
+        if setting.barre_strings >= FULL_BARRE_STRINGS:
+            down = min(max((setting.barre_fret + capo - 1) / 4, 0.0), 1.0)
             return max(by_fingers, self.full_barre_low + (self.full_barre_high - self.full_barre_low) * down)
-        return max(by_fingers, self.small_barre if grip.barre_strings else 0.0)
+        return max(by_fingers, self.small_barre if setting.barre_strings else 0.0)
 
 
 def _sixth(steps: NDArray[np.float64]) -> NDArray[np.float64]:

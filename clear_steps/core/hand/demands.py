@@ -5,7 +5,7 @@ from fractions import Fraction
 from typing import NamedTuple
 
 from clear_steps.core.score import Bar, Event, Finger, Note, Technique
-from clear_steps.core.score.ringing import ringing_in
+from clear_steps.core.score.ringing import Hearing, Texture, ringing_in
 
 
 # Spot, Shape and Links are keys of every table: a tuple is hashed and compared many times faster than a
@@ -73,7 +73,7 @@ class BarDemands:
     demands: tuple[Demand, ...]
     taps: tuple[Tapped, ...]
     leaving: Leaving
-    guessed: bool  # a bass is held over because the texture says so
+    textures: frozenset[Texture]  # that say what rings where nothing is written
 
 
 def is_fretted(note: Note) -> bool:
@@ -85,16 +85,19 @@ _NO_STRINGS: frozenset[int] = frozenset()
 _NO_LINKS = Links()
 
 
-def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None) -> BarDemands:
+def demands_of_bar(
+    bar: Bar, before: Leaving = (), following: Bar | None = None, hearing: Hearing = Hearing()
+) -> BarDemands:
     """Every moment of a bar at which a hand must press; `before` is what the last sounding event left."""
     demands: list[Demand] = []
     taps: list[Tapped] = []
-    ringing = ringing_in(bar)
+    ringing = ringing_in(bar, hearing)
     for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
-        if not event.notes and not ringing[index].notes:
+        if not event.notes and not ringing[index].notes and not ringing[index].grip:
             continue
         held, notes, tapped, links = ringing[index].notes, event.notes, _NO_STRINGS, _NO_LINKS
-        if held or any(note.techniques or note.tied for note in event.notes):
+        ahead = ringing[index].grip
+        if held or ahead or any(note.techniques or note.tied for note in event.notes):
             sounded = {note.string: (note, tapped) for note, tapped in before}
             tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
             taps += [
@@ -102,7 +105,7 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
                 for n in event.notes
                 if n.string in tapped and not n.tied
             ]
-            notes = (*(note for note in event.notes if note.string not in tapped), *held)
+            notes = (*(note for note in event.notes if note.string not in tapped), *held, *ahead)
             links = _links(event.notes, held, sounded, tapped)
         spots = {Spot(note.string, note.fret) for note in notes if is_fretted(note)}
         if event.notes:
@@ -114,7 +117,8 @@ def demands_of_bar(bar: Bar, before: Leaving = (), following: Bar | None = None)
                     index, onset, bar.ticks[index] / bar.ticks_a_quarter, _shape(spots, notes, event), links
                 )
             )
-    return BarDemands(tuple(demands), tuple(taps), before, any(row.guessed for row in ringing))
+    textures = frozenset(texture for row in ringing for texture in row.guessed)
+    return BarDemands(tuple(demands), tuple(taps), before, textures)
 
 
 def _shape(spots: set[Spot], notes: tuple[Note, ...], event: Event) -> Shape:

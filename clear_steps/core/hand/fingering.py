@@ -14,6 +14,7 @@ from clear_steps.core.hand.demands import BarDemands, Leaving, Shape, begins_wit
 from clear_steps.core.hand.grips import Grip, GripTable
 from clear_steps.core.hand.path import Choices, Entry, Layer, trace, walk
 from clear_steps.core.score import Bar, Part
+from clear_steps.core.score.ringing import Hearing, hearing_of
 from clear_steps.core.score.timing import BarTime
 
 Grips = tuple[Grip, ...]
@@ -78,20 +79,21 @@ class DemandsBook:
 
     def __init__(self) -> None:
         self._noted: dict[
-            tuple[Leaving, int, int], tuple[BarDemands, Bar, Bar | None]
+            tuple[Leaving, int, int, Hearing], tuple[BarDemands, Bar, Bar | None]
         ] = {}  # the bars are held, so that their ids stay their own
 
     def of(self, part: Part) -> tuple[BarDemands, ...]:
         """What every bar of a part asks."""
         found: list[BarDemands] = []
         leaving: Leaving = ()
+        hearing = hearing_of(part)
         for bar, following in zip(part.bars, (*part.bars[1:], None), strict=False):
             following = (
                 following if following and begins_with_pull_off(following) else None
             )  # else it makes no difference
-            key = (leaving, id(bar), id(following))
+            key = (leaving, id(bar), id(following), hearing)
             if key not in self._noted:
-                self._noted[key] = (demands_of_bar(bar, leaving, following), bar, following)
+                self._noted[key] = (demands_of_bar(bar, leaving, following, hearing), bar, following)
             found.append(self._noted[key][0])
             leaving = found[-1].leaving
         return tuple(found)

@@ -1,6 +1,6 @@
 """Every way fingers can be set on a shape, as rows of arrays."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from itertools import combinations, pairwise
@@ -29,7 +29,8 @@ _FINGER_COST = {
     Finger.LITTLE: 6.0,
     Finger.THUMB: 20.0,
 }
-_LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 400.0, LittleFinger.USUAL: 6.0, LittleFinger.PREFERRED: 0.0}
+# Avoided is meant: dearer than a move that is Step 6.
+_LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 50_000.0, LittleFinger.USUAL: 6.0, LittleFinger.PREFERRED: 0.0}
 # A bend is made by the ring finger with helpers behind it; the index has none, the little finger is
 # weak: rather the hand changes its place.
 _BEND_COST = {
@@ -42,9 +43,22 @@ _BEND_COST = {
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
 _BARRE_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 300.0, Finger.RING: 90.0, Finger.LITTLE: 4000.0}
 _FLAT_COST = 60.0  # one finger for a whole double stop, as easy as two, but people number it for two
+# Neighbouring strings at one fret and nothing else to sound: one finger flat, index or ring.
+_ROW_BY_MANY_COST = 250.0
+_ROW_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 60.0, Finger.RING: 10.0, Finger.LITTLE: 400.0}
 _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
 _IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
 _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
+
+
+@dataclass(frozen=True, slots=True)
+class Setting:
+    """What of a grip is set anew: so many fingers, and the barre among them (0 strings without one)."""
+
+    fingers: int
+    barre_strings: int
+    barre_fret: int
+    thumbed: bool
 
 
 @dataclass(frozen=True, slots=True)
@@ -72,6 +86,14 @@ class Grip:
     def finger_frets(self) -> dict[Finger, int]:
         """The fret every finger presses; the thumb left out."""
         return {finger: spot.fret for finger, spot in self.presses if finger is not Finger.THUMB}
+
+    def setting(self, fresh: Collection[Finger]) -> Setting:
+        """What it is to set some of its fingers, the others lying there already."""
+        barred = bool(self.barre_strings) and any(
+            sum(own is finger for own, _ in self.presses) > 1 for finger in fresh
+        )
+        strings, fret = (self.barre_strings, self.barre_fret) if barred else (0, 0)
+        return Setting(len(fresh), strings, fret, Finger.THUMB in fresh)
 
     def helpers_on(self, string: int) -> tuple[tuple[Finger, Spot], ...]:
         """Free lower fingers that can lie behind the one on a string, a fret apart, and push a bend with
@@ -168,7 +190,7 @@ def grip_table(shape: Shape, neck: Neck, strings: int, habits: Habits = Habits()
     found = [
         (grip, cost + sum(_BEND_COST[finger] for finger, spot in grip.presses if spot.string in shape.bent))
         for presses in _pinned(shape, strings, habits.thumb_over)
-        for grip, cost in _placed(presses, neck, finger_costs)
+        for grip, cost in _placed(presses, neck, finger_costs, _is_row(shape))
     ]
     found = [entry for entry in found if shape.position in (None, entry[0].position)] or found
     grips = tuple(grip for grip, _ in found)
@@ -257,7 +279,16 @@ def _can_barre(run: tuple[Spot, ...], lower: tuple[Spot, ...], open_strings: fro
     return not any(low <= string <= high for string in open_strings | below)
 
 
-def _placed(presses: _Presses, neck: Neck, finger_costs: dict[Finger, float]) -> Iterator[tuple[Grip, float]]:
+def _is_row(shape: Shape) -> bool:
+    """Neighbouring strings at one fret, no open string with them."""
+    strings = {spot.string for spot in shape.spots}
+    one_fret = len({spot.fret for spot in shape.spots}) == 1
+    return one_fret and not shape.open_strings and max(strings) - min(strings) + 1 == len(strings) > 1
+
+
+def _placed(
+    presses: _Presses, neck: Neck, finger_costs: dict[Finger, float], row: bool
+) -> Iterator[tuple[Grip, float]]:
     """A grip for each position the hand may take, with its convention cost."""
     fretting = [(finger, spots) for finger, spots in presses if finger is not Finger.THUMB]
     flat = tuple((finger, spot) for finger, spots in presses for spot in spots)
@@ -270,8 +301,11 @@ def _placed(presses: _Presses, neck: Neck, finger_costs: dict[Finger, float]) ->
     ]
     width, barre_fret = max(barres, default=(0, 0))
     cost = sum(finger_costs[finger] for finger, _ in presses) + _spread_cost(fretting)
-    cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
-    cost += _FLAT_COST * (len(fretting) == 1 and width == FLAT_STRINGS)
+    if row:
+        cost += _ROW_COST[fretting[0][0]] if len(fretting) == 1 else _ROW_BY_MANY_COST
+    else:
+        cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
+        cost += _FLAT_COST * (len(fretting) == 1 and width == FLAT_STRINGS)
     if len(fretting) > 1 and fretting[0][0] is not Finger.INDEX:
         cost += _IDLE_INDEX_COST
     if not fretting:

@@ -1,6 +1,7 @@
 """What it costs the hand to go from one grip to the next.
 
-Movement time is Fitts's law (Fitts 1954): MT = a + b log2(1 + D / W).
+Movement time is Fitts's law (Fitts 1954), MT = a + b log2(1 + D / W), with a term for the way itself, D / v:
+the logarithm alone tells two frets from twelve too little.
 """
 
 from dataclasses import dataclass
@@ -12,9 +13,11 @@ from numpy.typing import NDArray
 from clear_steps.core.hand.demands import Links, Spot
 from clear_steps.core.hand.grips import GripTable
 
-# To be calibrated; the start is a usual pointing movement (from memory).
-FITTS_A_SECONDS, FITTS_B_SECONDS = 0.030, 0.060
+# Calibrated on moves that teachers judged (tests/data/calibration), b from pointing movements (from memory).
+FITTS_A_SECONDS, FITTS_B_SECONDS = 0.020, 0.040
+TRAVEL_MM_A_SECOND = 2200.0
 SLIDE_SHARE = 0.25  # a slide guides itself
+GUIDE_SHARE = 0.8  # every finger stays on its string and finds the way along it
 
 # Broken only where nothing else is possible, so dearer than any load: a hammer-on with a lower
 # finger, a held note that changes fingers; a shape merely moved along that changes them.
@@ -24,7 +27,8 @@ _PLACE_COST = 2.0  # a finger that is set anew
 CHANGE_COST = 60.0  # a change of position, however near
 _CROSS_COST = 60.0  # at one fret the finger nearer the thumb belongs on the thicker string
 _SWAP_COST = 200.0  # another finger on a spot that was pressed already
-_A_SHAPE = 3  # so many spots are a shape, with familiar fingers of its own
+_SAME_AGAIN_COST = 20_000.0  # and on a note that is merely struck again, so that a pin holds for all of them
+A_SHAPE = 3  # so many spots are a shape, with familiar fingers of its own
 # A reach that is passed through: with time the hand closes and opens again.
 _PASSED_IN_FULL_S, _NOT_PASSED_S = 0.25, 0.6
 REST_SHARE = 0.6  # what a reach counts where fingers lie a fret apart each: the hand at rest
@@ -32,7 +36,13 @@ REST_SHARE = 0.6  # what a reach counts where fingers lie a fret apart each: the
 
 def movement_seconds(distance_mm: float, width_mm: float) -> float:
     """Time to move the hand by `distance_mm` to a fret `width_mm` wide; no distance, no time."""
-    return 0.0 if distance_mm <= 0 else FITTS_A_SECONDS + FITTS_B_SECONDS * log2(1 + distance_mm / width_mm)
+    if distance_mm <= 0:
+        return 0.0
+    return (
+        FITTS_A_SECONDS
+        + FITTS_B_SECONDS * log2(1 + distance_mm / width_mm)
+        + distance_mm / TRAVEL_MM_A_SECOND
+    )
 
 
 def passing_share(seconds: float) -> float:
@@ -70,17 +80,22 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     distance = _distance_mm(before, after)
     needed = np.where(
         distance > 0,
-        FITTS_A_SECONDS + FITTS_B_SECONDS * np.log2(1 + distance / after.target_width_mm[None, :]),
+        FITTS_A_SECONDS
+        + FITTS_B_SECONDS * np.log2(1 + distance / after.target_width_mm[None, :])
+        + distance / TRAVEL_MM_A_SECOND,
         0.0,
     )
     if links.slid:
         needed = needed * SLIDE_SHARE
+    else:
+        needed = np.where(_guided(before, after), GUIDE_SHARE * needed, needed)
     moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
     convention += _CROSS_COST * _crossed(before, after)
-    if min(len(before.grips[0].presses), len(after.grips[0].presses)) <= _A_SHAPE - 1:
-        convention += _SWAP_COST * _swapped(before, after)
+    if min(len(before.grips[0].presses), len(after.grips[0].presses)) <= A_SHAPE - 1:
+        cost = _SAME_AGAIN_COST if _struck_again(before, after) else _SWAP_COST
+        convention += cost * _swapped(before, after)
     if _merely_moved(before, after):
         convention += _REFINGERED_COST * (
             before.string_finger[:, None, :] != after.string_finger[None, :, :]
@@ -88,7 +103,19 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     changes = before.position_mm[:, None] != after.position_mm[None, :]
     if _only_spot(after) is None:  # a shape has its familiar fingers, wherever the hand was before
         changes = np.zeros_like(changes)
+    if len(after.grips[0].presses) >= A_SHAPE:
+        hops = np.zeros_like(hops)
     return MoveTable(needed, _passing_reach_mm(before, after), hops, changes, convention)
+
+
+def _guided(before: GripTable, after: GripTable) -> NDArray[np.bool_]:
+    """Whether every finger stays on its string: it finds the way along it."""
+    a, b = _only_spot(before), _only_spot(after)
+    if a is not None and b is not None:
+        same = before.lone_finger[:, None] == after.lone_finger[None, :]
+        return same if a.string == b.string else np.zeros_like(same)
+    same = before.string_finger[:, None, :] == after.string_finger[None, :, :]
+    return np.asarray(same.all(axis=2), dtype=np.bool_)
 
 
 def _crossed(before: GripTable, after: GripTable) -> NDArray[np.bool_]:
@@ -114,9 +141,18 @@ def _swapped(before: GripTable, after: GripTable) -> NDArray[np.int64]:
     return count
 
 
+def _struck_again(before: GripTable, after: GripTable) -> bool:
+    return {spot for _, spot in before.grips[0].presses} == {spot for _, spot in after.grips[0].presses}
+
+
 def _distance_mm(before: GripTable, after: GripTable) -> NDArray[np.float64]:
-    """How far along the neck the hand goes, or a finger that presses both times, whichever is more."""
+    """How far along the neck the hand goes, or a finger that presses both times, whichever is more.
+
+    Into a shape only the hand's way counts: where its fingers go is part of setting it.
+    """
     hand = np.abs(before.position_mm[:, None] - after.position_mm[None, :])
+    if len(after.grips[0].presses) >= A_SHAPE:
+        return hand
     fingers = np.abs(before.finger_mm[:, None, :] - after.finger_mm[None, :, :])
     return np.fmax(hand, np.fmax.reduce(fingers, axis=2))
 

@@ -36,7 +36,14 @@ from clear_steps.core.score.techniques import (
     Technique,
     Writing,
 )
-from clear_steps.core.score.tuning import STANDARD, TUNINGS, Tuning, default_tuning, parse_tuning
+from clear_steps.core.score.tuning import (
+    STANDARD,
+    TUNINGS,
+    Tuning,
+    default_tuning,
+    parse_tuning,
+    usual_scale_mm,
+)
 
 __all__ = [
     "ARRIVING",
@@ -84,6 +91,7 @@ __all__ = [
     "played_order",
     "reading_in_use",
     "spell_length",
+    "usual_scale_mm",
     "with_reading",
     "with_reading_in_use",
 ]  # fmt: skip

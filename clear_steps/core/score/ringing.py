@@ -1,69 +1,209 @@
-"""Which notes still sound, and hold their finger, when the next ones start."""
+"""Which notes still sound, and hold their finger, when the next ones start: as written, or as the texture
+says."""
 
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from enum import StrEnum
 from fractions import Fraction
 
-from clear_steps.core.score.song import Bar, Note, Part
+from clear_steps.core.score.song import Bar, Event, Note, Part, Picking
 from clear_steps.core.score.techniques import Technique
+from clear_steps.core.score.tuning import is_bass
 
-BASS_STRING = 4  # the 4th string and thicker carry a bass (by string, never by pitch)
+_LEAST_EVENTS, _LEAST_STRINGS = 4, 3  # of a broken chord (from memory)
+_MOST_AT_ONCE = 2  # notes struck together within one; three and more are a strum
+_HAND_FRETS = 4  # frets one grip covers
+_SHORTEST = Fraction(1, 4)  # quicker notes do not ring into one another
+_LEAST_BASSES, _LEAST_DRONES = 2, 3
+_BREAKS = frozenset({Technique.PALM_MUTE, Technique.STACCATO})
+_UNHELD = frozenset(
+    {
+        Technique.HAMMER_ON,
+        Technique.PULL_OFF,
+        Technique.SLIDE,
+        Technique.SHIFT_SLIDE,
+        Technique.NATURAL_HARMONIC,
+        Technique.TAP,
+    }
+)
+
+
+class Texture(StrEnum):
+    """What rings unsaid."""
+
+    BROKEN_CHORD = "a broken chord"
+    BASS = "a bass under other voices"
+    DRONE = "a drone"
+
+
+@dataclass(frozen=True, slots=True)
+class Hearing:
+    """What of a part decides which textures may be guessed."""
+
+    strings: int = 6
+    guesses: bool = True
+    bare_pick: bool = False
+
+
+def hearing_of(part: Part) -> Hearing:
+    """Nothing is guessed on a bass guitar, nor where the teacher says that it rings as written."""
+    return Hearing(part.tuning.strings, not is_bass(part.tuning), part.picking is Picking.PICK)
+
+
+def bass_from(strings: int) -> int:
+    """The thinnest string of the lower half, by the number of strings: the 4th of six."""
+    return strings // 2 + 1
 
 
 @dataclass(frozen=True, slots=True)
 class Ringing:
-    """Notes held over into an event, and whether the bar's texture alone says so."""
+    """Notes held over into an event, the textures that say so where nothing is written, and what of a broken
+    chord's grip is down besides."""
 
     notes: tuple[Note, ...]
-    guessed: bool = False
+    guessed: frozenset[Texture] = frozenset()
+    grip: tuple[Note, ...] = ()
 
 
 _SILENCE = Ringing(())
 
 
-def ringing_notes(part: Part, guess_texture: bool = True) -> tuple[tuple[Ringing, ...], ...]:
+def ringing_notes(part: Part, guess: bool = True) -> tuple[tuple[Ringing, ...], ...]:
     """For every event of every bar, the earlier notes of the bar that still ring.
 
-    A note under `let ring` rings to the next note on its own string; a bass under other voices
-    to the next bass. For the hand both end with the bar at the latest: there the grip is renewed.
+    A note under `let ring` rings to the next note on its own string; the notes of a broken chord to the
+    change of grip; a bass under other voices to the next bass. For the hand all end with the bar at the
+    latest: there the grip is renewed.
     """
-    return tuple(ringing_in(bar, guess_texture) for bar in part.bars)
+    hearing = hearing_of(part) if guess else Hearing(part.tuning.strings, guesses=False)
+    return tuple(ringing_in(bar, hearing) for bar in part.bars)
 
 
-def ringing_in(bar: Bar, guess_texture: bool = True) -> tuple[Ringing, ...]:
+def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
     """For every event of a bar, the earlier notes of it that still ring."""
-    basses = _basses(bar) if guess_texture else frozenset()
-    if not basses and not any(Technique.LET_RING in event.techniques for event in bar.events):
+    guesses = _guesses(bar, hearing)
+    if not guesses.any and not any(Technique.LET_RING in event.techniques for event in bar.events):
         return (_SILENCE,) * len(bar.events)
-    held: dict[int, tuple[Note, bool]] = {}  # string -> note, whether a guess
+    low = bass_from(hearing.strings)
+    held: dict[int, tuple[Note, Texture | None]] = {}  # string -> note, and the texture that keeps it
     rows = []
     for index, event in enumerate(bar.events):
         for note in event.notes:
             held.pop(note.string, None)
-        if any(note.string >= BASS_STRING for note in event.struck):
-            held = {string: entry for string, entry in held.items() if not entry[1]}
-        if not event.notes:
-            held = {
-                string: entry
-                for string, entry in held.items()
-                if not entry[1] and Technique.LET_RING in event.techniques
-            }
-        rows.append(
-            Ringing(tuple(note for note, _ in held.values()), any(guess for _, guess in held.values()))
-        )
+        new_grip = index in guesses.grips and guesses.grips.get(index - 1) is not guesses.grips[index]
+        held = {
+            string: entry
+            for string, entry in held.items()
+            if not (
+                (entry[1] is Texture.BASS and any(note.string >= low for note in event.struck))
+                or (entry[1] is Texture.BROKEN_CHORD and new_grip)
+                or (not event.notes and not (entry[1] is None and Technique.LET_RING in event.techniques))
+            )
+        }
+        kept = tuple(note for note, _ in held.values())
+        strings = {note.string for note in (*kept, *event.notes)}
+        grip = tuple(note for note in guesses.grips.get(index, ()) if note.string not in strings)
+        rows.append(Ringing(kept, frozenset(texture for _, texture in held.values() if texture), grip))
         for note in event.notes:
             if note.dead or Technique.STACCATO in event.techniques:
                 continue
-            if Technique.LET_RING in event.techniques:
-                held[note.string] = (note, False)
-            elif (index, note.string) in basses:
-                held[note.string] = (note, True)
+            if index in guesses.grips:
+                held[note.string] = (note, Texture.BROKEN_CHORD)
+            elif Technique.LET_RING in event.techniques:
+                held[note.string] = (note, None)
+            elif texture := guesses.voices.get((index, note.string)):
+                held[note.string] = (note, texture)
     return tuple(rows)
 
 
-def _basses(bar: Bar) -> frozenset[tuple[int, int]]:
-    """(event, string) of the notes that the texture says ring on, if there are at least two."""
-    beat = bar.metre.beat_quarters
-    found = set()
+@dataclass(frozen=True, slots=True)
+class _Guesses:
+    """By event the grip of its broken chord, or by event and string what rings on."""
+
+    grips: dict[int, tuple[Note, ...]]
+    voices: dict[tuple[int, int], Texture]
+
+    @property
+    def any(self) -> bool:
+        return bool(self.grips or self.voices)
+
+
+_NO_GUESSES = _Guesses({}, {})
+
+
+def _guesses(bar: Bar, hearing: Hearing) -> _Guesses:
+    if not hearing.guesses:
+        return _NO_GUESSES
+    if grips := _broken_chords(bar):
+        return _Guesses(grips, {})
+    if hearing.bare_pick and all(len(event.notes) < 2 for event in bar.events):
+        return _NO_GUESSES  # a pick playing a line
+    return _Guesses({}, _drones(bar) | _basses(bar, hearing))
+
+
+def _broken_chords(bar: Bar) -> dict[int, tuple[Note, ...]]:
+    """The grip by event, if the whole bar is made of broken chords."""
+    grips: dict[int, tuple[Note, ...]] = {}
+    struck = [(index, event) for index, event in enumerate(bar.events) if event.struck]
+    if len(struck) < _LEAST_EVENTS or not all(_may_ring(event) for _, event in struck):
+        return {}
+    for run in _runs(struck):
+        notes = {note.string: note for _, event in run for note in event.notes}
+        if len(run) < _LEAST_EVENTS or len(notes) < _LEAST_STRINGS:
+            return {}
+        grip = tuple(notes[string] for string in sorted(notes, reverse=True))
+        grips |= dict.fromkeys(range(run[0][0], run[-1][0] + 1), grip)
+    return grips
+
+
+def _may_ring(event: Event) -> bool:
+    plain = not event.techniques & _BREAKS and event.quarters >= _SHORTEST
+    return (
+        plain
+        and len(event.notes) <= _MOST_AT_ONCE
+        and not any(note.dead or note.bend or note.techniques & _UNHELD for note in event.notes)
+    )
+
+
+def _runs(struck: Sequence[tuple[int, Event]]) -> Iterator[list[tuple[int, Event]]]:
+    """Cut where a string is stopped elsewhere, the hand would have to move, or another chord is named."""
+    run: list[tuple[int, Event]] = []
+    frets: dict[int, int] = {}
+    for index, event in struck:
+        own = {note.string: note.fret for note in event.notes}
+        fretted = [fret for fret in (frets | own).values() if fret]
+        goes_on = (
+            not (run and event.chord)
+            and all(frets.get(string, fret) == fret for string, fret in own.items())
+            and (not fretted or max(fretted) - min(fretted) < _HAND_FRETS)
+        )
+        if run and not goes_on:
+            yield run
+            run, frets = [], {}
+        run.append((index, event))
+        frets |= own
+    if run:
+        yield run
+
+
+def _drones(bar: Bar) -> dict[tuple[int, int], Texture]:
+    """An open string struck again and again under a voice that moves."""
+    places = [
+        (index, note.string, note.fret) for index, event in enumerate(bar.events) for note in event.struck
+    ]
+    found: dict[tuple[int, int], Texture] = {}
+    for drone in {string for _, string, fret in places if fret == 0}:
+        own = [(index, fret) for index, string, fret in places if string == drone]
+        moving = {(string, fret) for _, string, fret in places if string != drone and fret}
+        if len(own) >= _LEAST_DRONES and not any(fret for _, fret in own) and len(moving) > 1:
+            found |= {(index, drone): Texture.DRONE for index, _ in own}
+    return found
+
+
+def _basses(bar: Bar, hearing: Hearing) -> dict[tuple[int, int], Texture]:
+    """Notes of the lower strings that start on a beat while others sound two strings away or more."""
+    beat, lowest = bar.metre.beat_quarters, bass_from(hearing.strings)
+    found = {}
     events = bar.events
     for index, (onset, event) in enumerate(zip(bar.onsets, events, strict=True)):
         following = events[index + 1].notes if index + 1 < len(events) else ()
@@ -71,15 +211,15 @@ def _basses(bar: Bar) -> frozenset[tuple[int, int]]:
             following and abs(following[0].string - event.notes[0].string) >= 2
         ):
             continue  # a line that goes on nearby, by far the most
-        low = [note for note in event.struck if note.string >= BASS_STRING]
+        low = [note for note in event.struck if note.string >= lowest]
         if not low or Technique.PALM_MUTE in event.techniques:
             continue
         for note in low:
             others = [other for other in event.notes if other is not note] or following
             apart = bool(others) and all(abs(other.string - note.string) >= 2 for other in others)
             if apart and (onset / beat).denominator == 1:
-                found.add((index, note.string))
-    return frozenset(found) if len(found) >= 2 else frozenset()
+                found[index, note.string] = Texture.BASS
+    return found if len(found) >= _LEAST_BASSES else {}
 
 
 def sounding_quarters(part: Part) -> tuple[tuple[tuple[Fraction, ...], ...], ...]:

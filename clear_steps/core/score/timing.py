@@ -19,6 +19,21 @@ class BarTime:
         return self.start + onset_quarters * self.quarter_seconds
 
 
+_FREE_TIME = 1.5  # in free time the hands take as much more as they need (from memory)
+
+
+def taken_times(
+    part: Part, marked_tempo: Fraction, practice_tempo: Fraction | None = None
+) -> tuple[BarTime, ...]:
+    """The same as a player takes them: bars in free time last longer than written."""
+    start, times = 0.0, []
+    for bar, time in zip(part.bars, bar_times(part, marked_tempo, practice_tempo), strict=True):
+        slower = _FREE_TIME if any(event.free for event in bar.events) else 1.0
+        times.append(BarTime(start, slower * time.seconds, slower * time.quarter_seconds))
+        start += times[-1].seconds
+    return tuple(times)
+
+
 def bar_times(
     part: Part, marked_tempo: Fraction, practice_tempo: Fraction | None = None
 ) -> tuple[BarTime, ...]:

@@ -72,6 +72,20 @@ TUNINGS: dict[str, Tuning] = {
 STANDARD = TUNINGS["standard"]
 
 
+_LOWEST_THIN_STRING = 48  # MIDI C3: an instrument whose thinnest string lies below is a bass
+_SCALE_MM, _BASS_SCALE_MM = 648.0, 864.0  # 25.5 and 34 inches, the commonest (common practice, no source)
+
+
+def is_bass(tuning: Tuning) -> bool:
+    """Whether it is a bass guitar's, by how low its thinnest string sounds."""
+    return tuning.open_pitch(1) < _LOWEST_THIN_STRING
+
+
+def usual_scale_mm(tuning: Tuning) -> float:
+    """The commonest scale length of the instrument that is tuned so."""
+    return _BASS_SCALE_MM if is_bass(tuning) else _SCALE_MM
+
+
 def parse_tuning(text: str) -> Tuning:
     """A named tuning in any case, or pitches low to high; raises InvalidValueError otherwise."""
     wanted = " ".join(text.split())

@@ -19,6 +19,7 @@ from clear_steps.core.score import (
     parse_metre,
     parse_number,
     parse_tuning,
+    usual_scale_mm,
 )
 from clear_steps.formats.tabtext.problems import Findings, short
 
@@ -34,6 +35,7 @@ class Headers:
     part: Part
     metre: Metre | None = None
     tuning_named: bool = False
+    scale_named: bool = False
 
 
 def _choice(kind: type[E], field: str, text: str) -> E:
@@ -84,6 +86,11 @@ def _set_part(headers: Headers, **change: Any) -> None:  # as above
     headers.part = replace(headers.part, **change)
 
 
+def _read_scale(headers: Headers, text: str) -> None:
+    _set_part(headers, scale_length_mm=float(_number("scale", text, 300, 900)))
+    headers.scale_named = True
+
+
 _READERS: dict[str, Callable[[Headers, str], None]] = {
     "title": lambda h, text: _set_song(h, title=text),
     "tempo": _read_tempo_header,
@@ -98,7 +105,7 @@ _READERS: dict[str, Callable[[Headers, str], None]] = {
     "instrument": lambda h, text: _set_part(h, instrument=_choice(Instrument, "instrument", text)),
     "picking": lambda h, text: _set_part(h, picking=_choice(Picking, "picking", text)),
     "frets": lambda h, text: _set_part(h, frets=_whole("frets", text, 12, MAX_FRET)),
-    "scale": lambda h, text: _set_part(h, scale_length_mm=float(_number("scale", text, 300, 900))),
+    "scale": _read_scale,
 }
 
 
@@ -147,7 +154,7 @@ def part_header(part: Part, is_first: bool) -> list[str]:
         lines.append(f"Picking: {part.picking}")
     if part.frets != USUAL_FRETS:
         lines.append(f"Frets: {part.frets}")
-    if part.scale_length_mm != 648.0:
+    if part.scale_length_mm != usual_scale_mm(part.tuning):
         lines.append(f"Scale: {part.scale_length_mm:.10g}")
     return lines
 

@@ -15,6 +15,7 @@ from clear_steps.core.score import (
     Section,
     Song,
     default_tuning,
+    usual_scale_mm,
 )
 from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
 from clear_steps.formats.bounds import MAX_BARS
@@ -78,6 +79,7 @@ def _sorted_parts(text: str, findings: Findings) -> tuple[Song, list[_PartDraft]
             else:
                 headers.part = replace(drafts[-1].headers.part, name=block.text)
                 headers.tuning_named = drafts[-1].headers.tuning_named
+                headers.scale_named = drafts[-1].headers.scale_named
                 drafts[-1].headers = headers
             continue
         read_header(headers, block.key, block.text, block.line, block.column, findings)
@@ -125,7 +127,10 @@ def _gathered(draft: _PartDraft, strings: int, findings: Findings) -> _Gathered:
 
 def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, ...]]:
     systems = [item for item in draft.items if isinstance(item, System)]
-    part = replace(draft.headers.part, tuning=_tuning(systems, draft.headers, findings))
+    tuning = _tuning(systems, draft.headers, findings)
+    part = replace(draft.headers.part, tuning=tuning)
+    if not draft.headers.scale_named:
+        part = replace(part, scale_length_mm=usual_scale_mm(tuning))
     found = _gathered(draft, part.tuning.strings, findings)
     raw = found.raw
     if len(raw) > MAX_BARS:

@@ -6,7 +6,7 @@ import pytest
 
 from clear_steps.core.easier import kept
 from clear_steps.core.score import Event, Part, Picking, Song
-from clear_steps.core.score.ringing import BASS_STRING
+from clear_steps.core.score.ringing import bass_from
 from tests.songs import line
 
 
@@ -16,7 +16,7 @@ def plucked(song: Song) -> Song:
 
 def without_thick_strings(part: Part) -> Part:
     def thinner(event: Event) -> Event:
-        return replace(event, notes=tuple(note for note in event.notes if note.string < BASS_STRING))
+        return replace(event, notes=tuple(note for note in event.notes if note.string < bass_from(6)))
 
     return replace(
         part, bars=tuple(replace(bar, events=tuple(map(thinner, bar.events))) for bar in part.bars)

@@ -8,7 +8,7 @@ from fractions import Fraction
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, plain, top_fret, whole_bar, with_notes
 from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part, Technique
-from clear_steps.core.score.ringing import BASS_STRING
+from clear_steps.core.score.ringing import bass_from
 
 _OCTAVE_FRETS = 12
 _STRAIGHT = {3: 2, 5: 4, 6: 4, 7: 4}  # notes to the beat, and to how many they are straightened
@@ -52,13 +52,13 @@ def root_on_strong_beats(part: Part, index: int) -> Iterator[tuple[Change, ...]]
     """An alternating or walking bass as the bar's first bass note, on the first beat and the middle of the
     bar."""
     bar = part.bars[index]
-    first = next((note for event in bar.events for note in event.struck if _is_bass(note)), None)
+    first = next((note for event in bar.events for note in event.struck if _is_bass(part, note)), None)
     if first is None:
         return
     strong = {Fraction(0), bar.quarters / 2} if bar.metre.beats % 2 == 0 else {Fraction(0)}
     changes = []
     for onset, event in zip(bar.onsets, bar.events, strict=True):
-        basses = [note for note in event.struck if _is_bass(note)]
+        basses = [note for note in event.struck if _is_bass(part, note)]
         if not basses or (onset in strong and basses[0].string == first.string):
             continue
         others = [note for note in event.notes if note not in basses]
@@ -69,8 +69,8 @@ def root_on_strong_beats(part: Part, index: int) -> Iterator[tuple[Change, ...]]
         yield tuple(changes)
 
 
-def _is_bass(note: Note) -> bool:
-    return note.string >= BASS_STRING and not note.dead
+def _is_bass(part: Part, note: Note) -> bool:
+    return note.string >= bass_from(part.tuning.strings) and not note.dead
 
 
 def percussion_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from clear_steps.core.easier.kinds.bars import with_notes
 from clear_steps.core.score import Bar, Event, Note, Part, Song
-from clear_steps.core.score.ringing import BASS_STRING, ringing_in
+from clear_steps.core.score.ringing import Texture, bass_from, hearing_of, ringing_in
 
 _MOST_VOICES = 3  # more notes at once are a chord
 
@@ -16,11 +16,11 @@ Bars = tuple[tuple[Event, ...], ...]
 def melody(_song: Song, part: Part) -> Bars:
     """The top voice alone; where a bass moves under it, the bass strings are left out, else a line keeps all
     its strings."""
-    return _line(part, lambda bar, event: _top(part, event, _has_two_voices(bar)))
+    return _line(part, lambda bar, event: _top(part, event, _has_two_voices(part, bar)))
 
 
 def bass(_song: Song, part: Part) -> Bars:
-    """The lowest note on the 4th to 6th strings alone."""
+    """The lowest note on the lower half of the strings alone."""
     return _line(part, lambda _, event: _lowest(part, event))
 
 
@@ -28,27 +28,30 @@ def _line(part: Part, choose: Callable[[Bar, Event], list[Note]]) -> Bars:
     return tuple(joined(with_notes(event, choose(bar, event)) for event in bar.events) for bar in part.bars)
 
 
-def _has_two_voices(bar: Bar) -> bool:
+def _has_two_voices(part: Part, bar: Bar) -> bool:
     """A bass that rings under an upper voice, or is struck together with one some strings away."""
+    low = bass_from(part.tuning.strings)
     together = any(
         any(
-            note.string >= BASS_STRING and other.string < BASS_STRING and note.string - other.string >= 2
+            note.string >= low > other.string and note.string - other.string >= 2
             for note in event.notes
             for other in event.notes
         )
         and len(event.notes) <= _MOST_VOICES
         for event in bar.events
     )
-    return together or any(row.guessed for row in ringing_in(bar))
+    return together or any(Texture.BASS in row.guessed for row in ringing_in(bar, hearing_of(part)))
 
 
 def _top(part: Part, event: Event, upper: bool) -> list[Note]:
-    notes = [note for note in event.notes if not note.dead and (not upper or note.string < BASS_STRING)]
+    low = bass_from(part.tuning.strings)
+    notes = [note for note in event.notes if not note.dead and (not upper or note.string < low)]
     return [max(notes, key=part.pitch_of)] if notes else []
 
 
 def _lowest(part: Part, event: Event) -> list[Note]:
-    notes = [note for note in event.notes if note.string >= BASS_STRING and not note.dead]
+    low = bass_from(part.tuning.strings)
+    notes = [note for note in event.notes if note.string >= low and not note.dead]
     return [min(notes, key=part.pitch_of)] if notes else []
 
 

@@ -1,47 +1,30 @@
-"""The measures of a bar, one module each, behind one small interface."""
+"""The measures of a bar, one module and one row each."""
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from typing import Any
 
-from clear_steps.core.grade.finding import Finding
-from clear_steps.core.grade.ladder import Ladder
-from clear_steps.core.grade.measures.damping import damping
-from clear_steps.core.grade.measures.independence import independence
-from clear_steps.core.grade.measures.picking import picking
-from clear_steps.core.grade.measures.rhythm import rhythm
-from clear_steps.core.grade.measures.shapes import shapes
-from clear_steps.core.grade.measures.shift import shift
-from clear_steps.core.grade.measures.speed import speed
-from clear_steps.core.grade.measures.stretch import stretch
-from clear_steps.core.grade.measures.technique import technique
-from clear_steps.core.grade.played import PlayedBar
+from clear_steps.core.grade.measures.damping import DAMPING
+from clear_steps.core.grade.measures.independence import INDEPENDENCE
+from clear_steps.core.grade.measures.measure import Found, Measure, Window, window_of
+from clear_steps.core.grade.measures.picking import PICKING
+from clear_steps.core.grade.measures.rhythm import RHYTHM
+from clear_steps.core.grade.measures.shapes import SHAPES
+from clear_steps.core.grade.measures.shift import SHIFT
+from clear_steps.core.grade.measures.speed import SPEED
+from clear_steps.core.grade.measures.stretch import STRETCH
+from clear_steps.core.grade.measures.technique import TECHNIQUE
 
+__all__ = ["HEADLINE", "MEASURES", "Found", "Measure", "Window", "window_of"]
 
-@dataclass(frozen=True, slots=True)
-class Measure:
-    """A name, what it looks at in words, and the function that judges a bar by a ladder."""
-
-    name: str
-    about: str
-    judge: Callable[[PlayedBar, Ladder], Finding]
-    of_the_score: bool = False  # whatever the fingering, the same at one tempo
-
-
-_ROWS = (
-    Measure("stretch", "how far the fingers spread, against the hand's span", stretch),
-    Measure("shift", "how little time there is to move the hand along the neck", shift),
-    Measure("speed", "notes per second, fretting and picking hand apart", speed),
-    Measure("technique", "bends, slides, taps and the like, and how often", technique),
-    Measure("shapes", "how hard a grip is to set, and how often it changes", shapes),
-    Measure(
-        "picking",
-        "what the picking hand must find: strings skipped, far strings at once",
-        picking,
-        of_the_score=True,
-    ),
-    Measure("damping", "strings that would ring and must not", damping, of_the_score=True),
-    Measure("rhythm", "syncopation, tuplets, odd or changing metre", rhythm, of_the_score=True),
-    Measure("independence", "re-fretting one voice while another rings on", independence),
+_ROWS: tuple[Measure[Any], ...] = (
+    STRETCH,
+    SHIFT,
+    SPEED,
+    TECHNIQUE,
+    SHAPES,
+    PICKING,
+    DAMPING,
+    RHYTHM,
+    INDEPENDENCE,
 )
-MEASURES: dict[str, Measure] = {row.name: row for row in _ROWS}
+MEASURES: dict[str, Measure[Any]] = {row.name: row for row in _ROWS}
 HEADLINE = ("stretch", "shift", "speed", "technique")

@@ -1,51 +1,36 @@
 """Independence: re-fretting one voice while another must ring."""
 
-from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
+from clear_steps.core.grade.finding import Place, Told, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures.measure import Found, Measure, Window
+from clear_steps.core.grade.measures.words import rate_words
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import is_fretted
 from clear_steps.core.score import Note
-from clear_steps.core.score.ringing import BASS_STRING
-
-UNIT = "re-fretted notes/s"
+from clear_steps.core.score.ringing import Texture
 
 
-def independence(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """Notes per second that change their string's fret while another string's fretted note rings on.
+def _find(bar: PlayedBar, _: Ladder) -> Found[Moment]:
+    """Notes that change their string's fret while another string's fretted note rings on.
 
     Over an alternating bass, off-beat upper notes that change their fret count as well; an arpeggio
     of a held shape changes none.
     """
-    counted = _counted(bar)
-    if not counted:
-        return nothing(UNIT)
-    rate = len(counted) / bar.seconds
-    first = counted[0]
-    count = "One note is" if len(counted) == 1 else f"{number_words(len(counted)).capitalize()} notes are"
-    where = f"{bar.beat_words(first.onset)} on the {string_words(first.strings)}"
-    evidence = f"{count} re-fretted while another voice rings on, the first at {where}."
-    return Finding(
-        ladder.curves["independence"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence
-    )
-
-
-def _counted(bar: PlayedBar) -> list[Moment]:
-    if not bar.two_voices and all(
-        moment.grip is None or len(moment.grip.presses) == 1 for moment in bar.moments
-    ):
-        return []  # a line of single notes
+    lone = all(moment.grip is None or len(moment.grip.presses) == 1 for moment in bar.moments)
+    if (lone and not bar.two_voices) or Texture.BROKEN_CHORD in bar.textures:
+        return []  # one voice
     frets: dict[int, int] = {}
-    counted = []
+    found = []
     for moment in bar.moments:
         struck = moment.sounding.struck
         changed = [
             note for note in struck if frets.get(note.string, note.fret) != note.fret and is_fretted(note)
         ]
         if changed and (_holds_another(moment) or _upper_off_the_beat(bar, moment, changed)):
-            counted.append(moment)
+            found.append((moment.sounding.onset_quarters, moment))
         for note in struck:
             frets[note.string] = note.fret
-    return counted
+    return found
 
 
 def _holds_another(moment: Moment) -> bool:
@@ -56,4 +41,36 @@ def _holds_another(moment: Moment) -> bool:
 
 def _upper_off_the_beat(bar: PlayedBar, moment: Moment, changed: list[Note]) -> bool:
     off_beat = (bar.in_metre(moment.onset) / bar.bar.metre.beat_quarters).denominator != 1
-    return bar.two_voices and off_beat and any(note.string < BASS_STRING for note in changed)
+    return bar.two_voices and off_beat and any(note.string < bar.bass_from for note in changed)
+
+
+def _weigh(found: Found[Moment], window: Window, ladder: Ladder) -> float:
+    """By re-fretted notes per second."""
+    return ladder.curves["independence"].step(len(found) / window.seconds)
+
+
+def _tell(found: Found[Moment], bar: PlayedBar, _: Ladder) -> Told:
+    first = found[0][1]
+    count = "One note is" if len(found) == 1 else f"{number_words(len(found)).capitalize()} notes are"
+    where = f"{bar.beat_words(first.onset)} on the {string_words(first.strings)}"
+    evidence = f"{count} re-fretted while another voice rings on, the first at {where}."
+    return Told(len(found) / bar.seconds, Place(first.onset, first.strings), evidence)
+
+
+def _rung(ladder: Ladder, step: int) -> str:
+    rate = rate_words(ladder.curves["independence"], step)
+    return f"up to {rate} re-fretted notes a second over a note that rings"
+
+
+INDEPENDENCE = Measure(
+    name="independence",
+    spoken="two voices at once",
+    about="re-fretting one voice while another rings on",
+    unit="re-fretted notes/s",
+    sign="M2 12c3 0 3-8 6-8s3 8 6 8M2 5h4M10 5h4",
+    curves=("independence",),
+    find=_find,
+    weigh=_weigh,
+    tell=_tell,
+    rung=_rung,
+)

@@ -1,41 +1,40 @@
 """Picking: strings skipped and far strings struck at once, by the way the hand plucks."""
 
-from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
+from typing import NamedTuple
+
+from clear_steps.core.grade.finding import Place, Told, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures.measure import Found, Measure, Window
+from clear_steps.core.grade.measures.words import rate_words
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Picking
 
-UNIT = "skips/s"
 _FAR = 2  # strings apart, from which the pick has to jump over one
 _STRUM_SHARE = 0.3  # going through a string that a finger mutes (from memory)
 _FINGER_SHARE = 0.3  # fingers lie on their strings: a skip is a third of the pick's (from memory)
 
 
-def picking(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """String skips per second; with fingers they count less, and far strings at once count nothing."""
+class _Skip(NamedTuple):
+    work: float  # in skips of the pick
+    far: bool  # strings at once that no pick can strike
+    moment: Moment
+
+
+def _find(bar: PlayedBar, _: Ladder) -> Found[_Skip]:
+    """With fingers skips count less, and far strings at once count nothing."""
     plucked = bar.picking is not None and bar.picking.plucked
-    far, muted = ([], []) if plucked else (_gaps(bar, _FAR + 1), _muted_between(bar))
-    skips = _skips(bar) + far + muted
-    if not skips:
-        return nothing(UNIT)
-    work = sum(_STRUM_SHARE if moment in muted else _FINGER_SHARE if plucked else 1.0 for moment in skips)
-    rate = work / bar.seconds
-    first = skips[0]
-    count = "One string skip" if len(skips) == 1 else f"{number_words(len(skips)).capitalize()} string skips"
-    evidence = (
-        f"{count} in the bar, the first to {bar.beat_words(first.onset)} on the"
-        f" {string_words(first.strings)}."
-    )
-    if bar.picking is Picking.PICK and far:
-        evidence += (
-            " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
-        )
-    return Finding(
-        ladder.curves["picking"].step(rate), rate, UNIT, Place(first.onset, first.strings), evidence
-    )
+    skips = [_Skip(_FINGER_SHARE if plucked else 1.0, False, moment) for moment in _skipping(bar)]
+    if not plucked:
+        for moment in bar.moments:
+            apart = max((a - b for a, b in zip(moment.strings, moment.strings[1:], strict=False)), default=0)
+            if apart > _FAR:
+                skips.append(_Skip(1.0, True, moment))
+            elif apart == _FAR:  # as in an octave: a fretting finger mutes it, and the pick goes through
+                skips.append(_Skip(_STRUM_SHARE, False, moment))
+    return sorted(((skip.moment.sounding.onset_quarters, skip) for skip in skips), key=lambda entry: entry[0])
 
 
-def _skips(bar: PlayedBar) -> list[Moment]:
+def _skipping(bar: PlayedBar) -> list[Moment]:
     """Picked notes, one at a time, that lie two strings or more from the one before."""
     skips = []
     before: tuple[int, ...] = ()
@@ -54,17 +53,43 @@ def _skips(bar: PlayedBar) -> list[Moment]:
     return skips
 
 
-def _gaps(bar: PlayedBar, far: int) -> list[Moment]:
-    """Strings struck at once, so many apart or more, with those between left out."""
-    return [
-        moment
-        for moment in bar.moments
-        if any(a - b >= far for a, b in zip(moment.strings, moment.strings[1:], strict=False))
-    ]
+def _rate(found: Found[_Skip], seconds: float) -> float:
+    return sum(skip.work for _, skip in found) / seconds
 
 
-def _muted_between(bar: PlayedBar) -> list[Moment]:
-    """One string between two that are struck at once, as in an octave: a fretting finger mutes it, and the
-    pick goes through."""
-    far = _gaps(bar, _FAR + 1)
-    return [moment for moment in _gaps(bar, _FAR) if moment not in far]
+def _weigh(found: Found[_Skip], window: Window, ladder: Ladder) -> float:
+    """By string skips per second."""
+    return ladder.curves["picking"].step(_rate(found, window.seconds))
+
+
+def _tell(found: Found[_Skip], bar: PlayedBar, _: Ladder) -> Told:
+    first = found[0][1].moment
+    count = "One string skip" if len(found) == 1 else f"{number_words(len(found)).capitalize()} string skips"
+    evidence = (
+        f"{count} in the bar, the first to {bar.beat_words(first.onset)} on the"
+        f" {string_words(first.strings)}."
+    )
+    if bar.picking is Picking.PICK and any(skip.far for _, skip in found):
+        evidence += (
+            " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
+        )
+    return Told(_rate(found, bar.seconds), Place(first.onset, first.strings), evidence)
+
+
+def _rung(ladder: Ladder, step: int) -> str:
+    return f"up to {rate_words(ladder.curves['picking'], step)} string skips a second with a pick"
+
+
+PICKING = Measure(
+    name="picking",
+    spoken="finding the strings",
+    about="what the picking hand must find: strings skipped, far strings at once",
+    unit="skips/s",
+    sign="M2 3h12M2 8h12M2 13h12M5 3l5 10M7.5 12.5 10 13l.6-2.6",
+    curves=("picking",),
+    find=_find,
+    weigh=_weigh,
+    tell=_tell,
+    rung=_rung,
+    of_the_score=True,
+)

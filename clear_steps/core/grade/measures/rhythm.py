@@ -4,24 +4,37 @@ Syncopation after Longuet-Higgins & Lee 1984 (from memory): a note that starts o
 one it holds over counts the difference of their metrical weights.
 """
 
+import itertools
 from fractions import Fraction
 from functools import lru_cache
+from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Finding, Place, nothing
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Metre
-from clear_steps.core.score.ringing import BASS_STRING
 
-UNIT = "syncopation"
-_TRIPLETS_STEP, _MIXED_STEP, _METRE_STEP = 3.0, 4.0, 3.5
+_MIXED, _METRE_STEP = 1.0, 3.5  # tuplets among straight notes add a Step
+# By the prime that divides the beat: its Step and its name (from memory).
+_TUPLETS = {3: (3.0, "triplets"), 5: (4.0, "quintuplets"), 7: (4.5, "septuplets")}
+_OTHER_TUPLETS = (5.0, "tuplets")
 _USUAL_BEATS = (2, 3, 4, 6, 9, 12)
 
 
-def rhythm(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """The most syncopated voice; tuplets, odd and changing metres have a Step of their own at least."""
+class _Felt(NamedTuple):
+    """What of a bar's rhythm is hard: the most syncopated voice, and what has a Step of its own."""
+
+    step: float
+    amount: int  # of syncopation
+    at: Moment
+    words: tuple[str, ...]
+
+
+def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Felt]:
+    """One for the bar; in free time nothing."""
     if not bar.moments or any(moment.event.free for moment in bar.moments):
-        return nothing(UNIT)
+        return []
     stop = bar.in_metre(bar.bar.quarters)
     found = [
         (
@@ -35,29 +48,23 @@ def rhythm(bar: PlayedBar, ladder: Ladder) -> Finding:
     (amount, place), voice = max(found, key=lambda entry: entry[0][0])
     worst = place - bar.starts_at
     step = ladder.curves["rhythm"].step(amount)
-    words = (
-        [f"notes off the beat hold over it, most at {bar.beat_words(worst)} (syncopation {amount})"]
-        if amount
-        else []
-    )
+    words = []
+    if amount:
+        where = bar.beat_words(worst)
+        words.append(f"notes off the beat hold over it, most at {where} (syncopation {amount})")
     for least, word in _others(bar):
         step = max(step, least)
         words.append(word)
-    if not words:
-        return nothing(UNIT)
     at = next(moment for moment in voice if moment.onset == worst)
-    text = "; ".join(words)
-    return Finding(step, float(amount), UNIT, Place(at.onset, at.strings), f"{text[:1].upper()}{text[1:]}.")
+    return [(at.sounding.onset_quarters, _Felt(step, amount, at, tuple(words)))] if words else []
 
 
 def _others(bar: PlayedBar) -> list[tuple[float, str]]:
-    thirds = [event.quarters for event in bar.bar.events if event.quarters.denominator % 3 == 0]
+    lengths = [event.quarters for event in bar.bar.events]
     others = []
-    if thirds:
-        mixed = len(thirds) < len([event for event in bar.bar.events if event.notes])
-        others.append(
-            (_MIXED_STEP if mixed else _TRIPLETS_STEP, "tuplets among straight notes" if mixed else "tuplets")
-        )
+    for step, name in sorted({_tuplet(prime) for prime in _primes(lengths, bar.bar.metre)}):
+        mixed = any(not _primes([length], bar.bar.metre) for length in lengths)
+        others.append((step + _MIXED * mixed, f"{name} among straight notes" if mixed else name))
     if bar.bar.metre.beats not in _USUAL_BEATS:
         others.append((_METRE_STEP, f"an odd bar of {bar.bar.metre}"))
     elif bar.metre_changed:
@@ -65,14 +72,38 @@ def _others(bar: PlayedBar) -> list[tuple[float, str]]:
     return others
 
 
+def _tuplet(prime: int) -> tuple[float, str]:
+    return _TUPLETS.get(prime, _OTHER_TUPLETS)
+
+
+def _primes(lengths: list[Fraction], metre: Metre) -> set[int]:
+    """The primes by which the beat is divided, other than 2, in compound metres other than 2 and 3."""
+    usual = (2, 3) if metre.beat_quarters.numerator == 3 else (2,)
+    found = set()
+    for rest in (length.denominator for length in lengths):
+        for prime in usual:
+            while rest % prime == 0:
+                rest //= prime
+        if rest > 1:
+            found.add(next(prime for prime in range(3, rest + 1) if rest % prime == 0))
+    return found
+
+
 def _voices(bar: PlayedBar) -> list[list[Moment]]:
-    """Bass and upper voice where the texture has both; one voice else."""
+    """Bass and upper voice where the texture has both, unless together they go on evenly; one voice else."""
     every = list(bar.moments)
-    if not bar.two_voices:
+    if not bar.two_voices or _is_even(every, bar):
         return [every]
-    low = [moment for moment in every if any(string >= BASS_STRING for string in moment.strings)]
-    high = [moment for moment in every if any(string < BASS_STRING for string in moment.strings)]
+    low = [moment for moment in every if any(string >= bar.bass_from for string in moment.strings)]
+    high = [moment for moment in every if any(string < bar.bass_from for string in moment.strings)]
     return [voice for voice in (low, high) if voice]
+
+
+def _is_even(moments: list[Moment], bar: PlayedBar) -> bool:
+    """A stream of notes of one length, on its own grid: whoever plays it hears one line."""
+    onsets = [bar.in_metre(moment.onset) for moment in moments]
+    gaps = {b - a for a, b in itertools.pairwise(onsets)}
+    return len(gaps) == 1 and all((onset / min(gaps)).denominator == 1 for onset in onsets)
 
 
 @lru_cache(maxsize=1024)
@@ -104,3 +135,34 @@ def _places(start: Fraction, stop: Fraction) -> list[Fraction]:
         places.append(place)
         place += grid
     return places
+
+
+def _weigh(found: Found[_Felt], _: Window, __: Ladder) -> float:
+    """The hardest of what is felt."""
+    return max(felt.step for _, felt in found)
+
+
+def _tell(found: Found[_Felt], _: PlayedBar, __: Ladder) -> Told:
+    felt = found[0][1]
+    text = "; ".join(felt.words)
+    place = Place(felt.at.onset, felt.at.strings)
+    return Told(float(felt.amount), place, f"{text[:1].upper()}{text[1:]}.")
+
+
+def _rung(ladder: Ladder, step: int) -> str:
+    return f"syncopation up to {ladder.curves['rhythm'].raw(step):.0f} in a bar"
+
+
+RHYTHM = Measure(
+    name="rhythm",
+    spoken="the rhythm",
+    about="syncopation, tuplets, odd or changing metre",
+    unit="syncopation",
+    sign="M3 13V4M7 13V8M10 13V3M13 13V9",
+    curves=("rhythm",),
+    find=_find,
+    weigh=_weigh,
+    tell=_tell,
+    rung=_rung,
+    of_the_score=True,
+)

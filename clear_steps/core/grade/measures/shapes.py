@@ -1,102 +1,116 @@
-"""Shapes: how hard a grip is to set, and how soon it changes."""
+"""Shapes: how hard it is to set what is set anew, and how soon it changes."""
 
-from clear_steps.core.grade.finding import Finding, Place, nothing, number_words
+from typing import NamedTuple
+
+from clear_steps.core.grade.finding import Place, Told, number_words
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.played import Moment, PlayedBar
-from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Spot
+from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Setting
 
-UNIT = "changes/s"
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
-_HOLDABLE_FRETS = 4
-_NO_SPOTS: frozenset[Spot] = frozenset()
+_HELD_BARRE_SHARE = 0.7  # of a full barre's Step that it costs to hold it (from memory)
 
 
-def shapes(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """The hardest grip to set, plus what the rate of change adds; unit changes per second."""
-    worst: tuple[float, float, Moment] | None = None
-    held: frozenset[Spot] = frozenset()
+_A_SHAPE = 2  # strings pressed at once
+
+
+class _Set(NamedTuple):
+    """A shape at a moment: what of it is set anew (nothing where it is held), and the changes a second."""
+
+    step: float
+    setting: Setting
+    rate: float
+    moment: Moment
+
+
+def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Set]:
+    """Every moment that presses two strings or more, by what of it is set anew."""
+    found: list[tuple[float, _Set]] = []
     set_at: float | None = None
-    rate, found_any = 0.0, False
     for moment in bar.moments:
-        spots = _chord_spots(moment)
-        if moment.grip is None or not spots:
+        if moment.grip is None or len({spot.string for _, spot in moment.grip.presses}) < _A_SHAPE:
             continue
-        found_any = True
-        before = held or _held_before(moment)
-        if spots <= before or _moved(before, spots):
-            held = before if spots <= before else spots
-            continue
-        grown = held and _goes_with(held, spots, moment)  # an arpeggio sets its shape finger by finger
-        if not grown:
+        setting = moment.grip.setting(moment.change.fresh)
+        step, rate = ladder.shapes.of(setting, bar.capo), 0.0
+        if step:
             rate = 0.0 if set_at is None else 1 / (moment.seconds - set_at)
+            step += ladder.curves["shape_changes"].step(rate)
             set_at = moment.seconds
-        step = min(
-            ladder.shapes.step(moment.grip, bar.capo) + ladder.curves["shape_changes"].step(rate),
-            HARDEST_STEP,
+        step = max(step, _held_barre(moment.grip, bar, ladder), _CHEAP_STEP)
+        at = moment.sounding.onset_quarters
+        found.append((at, _Set(min(step, HARDEST_STEP), setting, rate, moment)))
+    return found
+
+
+def _held_barre(grip: Grip, bar: PlayedBar, ladder: Ladder) -> float:
+    if grip.barre_strings < FULL_BARRE_STRINGS:
+        return 0.0
+    return _HELD_BARRE_SHARE * ladder.shapes.step(grip, bar.capo)
+
+
+def _weigh(found: Found[_Set], _: Window, __: Ladder) -> float:
+    """The hardest to set, with what the rate of change adds."""
+    return max(each.step for _, each in found)
+
+
+def _tell(found: Found[_Set], bar: PlayedBar, _: Ladder) -> Told:
+    worst = max((each for _, each in found), key=lambda each: each.step)
+    moment, setting = worst.moment, worst.setting
+    place = Place(moment.onset, moment.strings)
+    if worst.step <= _CHEAP_STEP:
+        return Told(0.0, None, "One shape, held or merely moved along.")
+    if not setting.fingers or moment.grip is None:
+        barre = moment.grip.barre_fret if moment.grip else 0
+        return Told(
+            0.0, place, f"A full barre at fret {barre} is held, at {bar.beat_words(moment.onset)} still."
         )
-        if worst is None or step > worst[0]:
-            worst = (step, rate, moment)
-        held = held | spots if grown else spots
-    if worst is None:
-        return (
-            Finding(_CHEAP_STEP, 0.0, UNIT, None, "One shape, held or merely moved along.")
-            if found_any
-            else nothing(UNIT)
-        )
-    step, rate, moment = worst
-    return Finding(step, rate, UNIT, Place(moment.onset, moment.strings), _evidence(bar, moment, rate))
-
-
-def _chord_spots(moment: Moment) -> frozenset[Spot]:
-    """What is pressed on two strings or more; fingers set down ahead on one string are no shape."""
-    if moment.grip is None or len(moment.grip.presses) < 2:
-        return _NO_SPOTS
-    spots = frozenset(spot for _, spot in moment.grip.presses)
-    return spots if len({spot.string for spot in spots}) > 1 else _NO_SPOTS
-
-
-def _goes_with(held: frozenset[Spot], spots: frozenset[Spot], moment: Moment) -> bool:
-    """Whether the hand can keep what it holds: no string is lifted or stopped elsewhere, nothing lies far
-    off."""
-    frets = {spot.string: spot.fret for spot in held}
-    opened = {note.string for note in moment.sounding.struck if note.fret == 0}
-    every = [spot.fret for spot in held | spots]
-    return (
-        not opened & set(frets)
-        and all(frets.get(spot.string, spot.fret) == spot.fret for spot in spots)
-        and max(every) - min(every) <= _HOLDABLE_FRETS
-    )
-
-
-def _held_before(moment: Moment) -> frozenset[Spot]:
-    return frozenset(spot for _, spot in moment.move.way.before.presses) if moment.move else frozenset()
-
-
-def _moved(before: frozenset[Spot], spots: frozenset[Spot]) -> bool:
-    """The same strings and relative frets, somewhere else on the neck."""
-    if not before:
-        return False
-    low_before, low = min(spot.fret for spot in before), min(spot.fret for spot in spots)
-    return len(spots) > 1 and {(s.string, s.fret - low_before) for s in before} == {
-        (s.string, s.fret - low) for s in spots
-    }
-
-
-def _evidence(bar: PlayedBar, moment: Moment, rate: float) -> str:
-    assert moment.grip is not None  # only grips are judged
-    change = f", {1 / rate:.1f} s after the last shape" if rate else ""
+    change = f", {1 / worst.rate:.1f} s after the last shape" if worst.rate else ""
     chord = f" ({moment.event.chord})" if moment.event.chord else ""
-    return f"At {bar.beat_words(moment.onset)} {_grip_words(moment.grip)} to set{chord}{change}."
+    evidence = f"At {bar.beat_words(moment.onset)} {_setting_words(setting)} to set{chord}{change}."
+    return Told(worst.rate, place, evidence)
 
 
-def _grip_words(grip: Grip) -> str:
-    fingers = number_words(len(grip.fingers))
-    count = f"{fingers} finger{'s' if len(grip.fingers) > 1 else ''}"
-    if grip.barre_strings >= FULL_BARRE_STRINGS:
-        return f"a full barre at fret {grip.barre_fret}, {count} in all,"
-    if grip.barre_strings:
-        return (
-            f"a barre over {number_words(grip.barre_strings)} strings at fret {grip.barre_fret}, {count} in"
-            " all,"
-        )
+def _setting_words(setting: Setting) -> str:
+    fingers = number_words(setting.fingers)
+    count = f"{fingers} finger{'s' if setting.fingers > 1 else ''}"
+    if setting.barre_strings >= FULL_BARRE_STRINGS:
+        return f"a full barre at fret {setting.barre_fret}, {count} in all,"
+    if setting.barre_strings:
+        strings = number_words(setting.barre_strings)
+        return f"a barre over {strings} strings at fret {setting.barre_fret}, {count} in all,"
     return count
+
+
+def _rung(ladder: Ladder, step: int) -> str:
+    own = ladder.shapes
+    rows = {
+        "two fingers": own.two_fingers,
+        "three fingers": own.three_fingers,
+        "four fingers": own.four_fingers,
+        "a small barre": own.small_barre,
+        "a bass by the thumb": own.thumb,
+        "a full barre from the 5th fret on": own.full_barre_high,
+        "a full barre at the 1st fret": own.full_barre_low,
+    }
+    allowed = {name: least for name, least in rows.items() if least <= step}
+    if not allowed:
+        return "one finger at a time, or a shape held"
+    hardest = max(allowed.items(), key=lambda entry: entry[1])
+    room = ladder.curves["shape_changes"].raw(step - hardest[1])
+    often = f"changed up to {room:.1f} times a second" if room > 0 else "changed slowly"
+    return f"at the most {hardest[0]}, {often}"
+
+
+SHAPES = Measure(
+    name="shapes",
+    spoken="the shape to set",
+    about="how hard a grip is to set, and how often it changes",
+    unit="changes/s",
+    sign="M4 12.5v.01M8 4v.01M12 8.5v.01M4 12.5 8 4l4 4.5",
+    curves=("shape_changes",),
+    find=_find,
+    weigh=_weigh,
+    tell=_tell,
+    rung=_rung,
+)

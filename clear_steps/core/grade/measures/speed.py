@@ -1,84 +1,120 @@
-"""Speed: notes per second over one beat, fretting and picking hand apart."""
+"""Speed: notes per second over one, two and four beats, fretting and picking hand apart."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
+from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Finding, Place, nothing
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures.measure import Found, Measure, Window, window_of
+from clear_steps.core.grade.measures.words import rate_words
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Stroke
 
-UNIT = "notes/s"
 _SLACK = 1e-9  # a note a whole beat on stands in the next window
+# A burst is easier than a stretch: what a rate counts that holds for so many beats (from memory).
+_BURSTS = ((1, 0.75, "for one beat"), (2, 0.9, "for two beats"), (4, 1.0, "for four beats"))
+_ALL_THROUGH = "all through the bar"
 # Down-strokes alone, or one finger again and again, are harder above four a second (from memory).
 _SAME_AGAIN, _SLOW_S = 1.2, 0.25
-_SKIP_WORK = 0.25  # a string skipped puts back a quarter of a stroke
-_Actions = list[tuple[Moment, float]]
+_CROSSING_WORK, _SKIP_WORK = 0.1, 0.25  # to the next string, and over one: shares of a stroke (from memory)
+_HANDS = ("fretting", "picking")
 
 
-def speed(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """The busier hand over its busiest beat."""
-    hands = (("fretting", _fretting(bar), "fretting hand"), ("picking", _picking(bar), "picking hand"))
-    found = [
-        (ladder.curves[f"{hand}_speed"].step(rate), rate, moment, words)
-        for hand, actions, words in hands
-        for rate, moment in _busiest(actions, bar)
-    ]
-    if not found:
-        return nothing(UNIT)
-    step, rate, moment, words = max(found, key=lambda entry: entry[0])
-    evidence = f"From {bar.beat_words(moment.onset)} the {words} has {rate:.1f} notes a second to play."
-    return Finding(step, rate, UNIT, Place(moment.onset, moment.strings), evidence)
+class _Action(NamedTuple):
+    hand: str
+    work: float  # in strokes
+    moment: Moment
 
 
-def _busiest(actions: _Actions, bar: PlayedBar) -> Iterator[tuple[float, Moment]]:
-    """The highest rate over a window of one beat that opens at an action, by running sums.
+class _Busy(NamedTuple):
+    """So many notes a second of one hand from a moment on; its Step by how long it holds."""
 
-    A beat shorter than a quarter counts as one. Where the action after the window comes late, the
-    time until it counts: one long note is not a note a beat.
+    step: float
+    rate: float
+    hand: str
+    moment: Moment
+    words: str
+
+
+def _find(bar: PlayedBar, _: Ladder) -> Found[_Action]:
+    return [(action.moment.sounding.onset_quarters, action) for action in (*_fretting(bar), *_picking(bar))]
+
+
+def _weigh(found: Found[_Action], window: Window, ladder: Ladder) -> float:
+    """The busier hand over its busiest beats."""
+    return max(busy.step for busy in _busiest(found, window, ladder))
+
+
+def _tell(found: Found[_Action], bar: PlayedBar, ladder: Ladder) -> Told:
+    busy = max(_busiest(found, window_of(bar), ladder), key=lambda each: each.step)
+    evidence = (
+        f"From {bar.beat_words(busy.moment.onset)} the {busy.hand} hand has {busy.rate:.1f} notes a second to"
+        f" play, {busy.words}."
+    )
+    return Told(busy.rate, Place(busy.moment.onset, busy.moment.strings), evidence)
+
+
+def _busiest(found: Found[_Action], window: Window, ladder: Ladder) -> Iterator[_Busy]:
+    """For each hand and length of burst the highest rate; a bar that is no longer than one counts in full.
+
+    A beat shorter than a quarter counts as one.
     """
-    quarter_seconds = bar.beat_seconds / float(bar.bar.metre.beat_quarters)
-    window = max(float(bar.bar.metre.beat_quarters), 1.0)
-    onsets = [moment.sounding.onset_quarters for moment, _ in actions] + [float(bar.bar.quarters)]
-    best, best_moment, total, stop, count = 0.0, None, 0.0, 0, len(actions)
-    for start, (moment, work) in enumerate(actions):
-        first = onsets[start]
-        while stop < count and onsets[stop] < first + window - _SLACK:
-            total += actions[stop][1]
+    beat, length = max(window.beat_quarters, 1.0), window.quarters
+    for hand in _HANDS:
+        actions = [entry for entry in found if entry[1].hand == hand]
+        if not actions:
+            continue
+        curve = ladder.curves[f"{hand}_speed"]
+        onsets, works = [at for at, _ in actions], [action.work for _, action in actions]
+        bursts = [(beats * beat, share, words) for beats, share, words in _BURSTS if beats * beat < length]
+        if len(bursts) < len(_BURSTS):
+            rate = sum(works) / window.seconds
+            yield _Busy(curve.step(rate), rate, hand, actions[0][1].moment, _ALL_THROUGH)
+        for burst, share, words in bursts:
+            most, at = _most(onsets, works, length, burst)
+            rate = most / window.quarter_seconds
+            yield _Busy(curve.step(share * rate), rate, hand, actions[at][1].moment, words)
+
+
+def _most(onsets: Sequence[float], works: Sequence[float], length: float, burst: float) -> tuple[float, int]:
+    """The most strokes a quarter over bursts that open at an action, by running sums, and at which.
+
+    Where the action after the burst comes late, the time until it counts: one long note is not a note
+    a beat.
+    """
+    best, where = 0.0, 0
+    total, stop, count = 0.0, 0, len(onsets)
+    for start, first in enumerate(onsets):
+        end = first + burst - _SLACK
+        while stop < count and onsets[stop] < end:
+            total += works[stop]
             stop += 1
-        rate = total / max(window, onsets[stop] - first)
+        lasts = (onsets[stop] if stop < count else length) - first
+        rate = total / (lasts if lasts > burst else burst)
         if rate > best:
-            best, best_moment = rate, moment
-        total -= work
-    if best_moment is not None:
-        yield best / quarter_seconds, best_moment
+            best, where = rate, start
+        total -= works[start]
+    return best, where
 
 
-def _fretting(bar: PlayedBar) -> _Actions:
-    """Moments at which the fretting hand does something: sets, lifts or moves a finger."""
-    actions: _Actions = []
-    before: object = None
-    for moment in bar.moments:
-        presses = moment.grip.presses if moment.grip else ()
-        if presses is not before and presses != before and (presses or before):
-            actions.append((moment, 1.0))
-        before = presses
-    return actions
+def _fretting(bar: PlayedBar) -> Iterator[_Action]:
+    """Moments at which a finger is set anew or must leave its string; the others stay where they are."""
+    return (_Action("fretting", 1.0, moment) for moment in bar.moments if moment.change.works)
 
 
-def _picking(bar: PlayedBar) -> _Actions:
-    actions: _Actions = []
+def _picking(bar: PlayedBar) -> Iterator[_Action]:
     before: int | None = None
     last: Moment | None = None
     for moment in bar.moments:
         struck = moment.sounding.struck
         if not moment.sounding.picked:
             continue
-        skipped = len(struck) == 1 and before is not None and abs(struck[0].string - before) >= 2
+        apart = abs(struck[0].string - before) if len(struck) == 1 and before is not None else 0
+        crossing = (0.0, _CROSSING_WORK)[apart] if apart < 2 else _SKIP_WORK
         again = last is not None and _same_again(last, moment)
-        actions.append((moment, (1.0 + _SKIP_WORK * skipped) * (_SAME_AGAIN if again else 1.0)))
+        yield _Action("picking", (1.0 + crossing) * (_SAME_AGAIN if again else 1.0), moment)
         before = struck[0].string if len(struck) == 1 else None
         last = moment
-    return actions
 
 
 def _same_again(before: Moment, after: Moment) -> bool:
@@ -88,3 +124,22 @@ def _same_again(before: Moment, after: Moment) -> bool:
     fingers = [{note.picking for note in moment.sounding.struck} for moment in (before, after)]
     by_finger = len(fingers[0]) == 1 and fingers[0] == fingers[1] and None not in fingers[0]
     return by_finger or before.event.stroke is after.event.stroke is Stroke.DOWN
+
+
+def _rung(ladder: Ladder, step: int) -> str:
+    fretting, strokes = (rate_words(ladder.curves[f"{hand}_speed"], step) for hand in _HANDS)
+    return f"up to {fretting} notes a second for the fretting hand, {strokes} strokes for the picking hand"
+
+
+SPEED = Measure(
+    name="speed",
+    spoken="the speed",
+    about="notes per second, fretting and picking hand apart",
+    unit="notes/s",
+    sign="M3 3l5 5-5 5M8.5 3l5 5-5 5",
+    curves=("fretting_speed", "picking_speed"),
+    find=_find,
+    weigh=_weigh,
+    tell=_tell,
+    rung=_rung,
+)

@@ -1,17 +1,17 @@
 """Stretch: the widest grip, reach from one note to the next, or spread within a moment, against the
 comfortable span."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from functools import partial
 from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Finding, Place, finger_words, nothing
+from clear_steps.core.grade.finding import Place, Told, finger_words
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures.measure import Found, Measure, Window
+from clear_steps.core.grade.measures.words import USUAL_SPAN_MM, beyond
 from clear_steps.core.grade.played import Moment, Move, PlayedBar
 from clear_steps.core.grade.spread import Spread
 from clear_steps.core.hand import Grip, passing_factor
-
-UNIT = "mm"
 
 
 class _Reach(NamedTuple):
@@ -25,41 +25,40 @@ class _Reach(NamedTuple):
     seconds: float | None = None  # of one that is passed through
 
 
-def stretch(bar: PlayedBar, ladder: Ladder) -> Finding:
-    """The reach that counts most, in mm; a passing one counts less when slow, more when fast."""
-    worst = _worst(bar.moments)
-    if worst is None:
-        return nothing(UNIT)
+def _find(bar: PlayedBar, _: Ladder) -> Found[_Reach]:
+    """Of every moment what counts most of all that is held, passed and spread."""
+    return [
+        (moment.sounding.onset_quarters, reach)
+        for moment in bar.moments
+        if (reach := max(_reaches(moment), key=lambda each: each.counted_mm, default=None)) is not None
+    ]
+
+
+def _reaches(moment: Moment) -> Iterator[_Reach]:
+    grip, move, spread = moment.grip, moment.move, moment.spread
+    if grip and grip.reach_mm > 0:
+        yield _Reach(grip.reach_mm, grip.reach_mm, moment, partial(_held, grip))
+    if move and move.way.reach_mm > 0:
+        counted = move.way.reach_mm * passing_factor(1 / move.seconds)
+        yield _Reach(counted, move.way.reach_mm, moment, partial(_passing, move), move.seconds)
+    if spread and spread.counted_mm > 0:
+        yield _Reach(spread.counted_mm, spread.mm, moment, partial(_spread, spread), spread.seconds)
+
+
+def _weigh(found: Found[_Reach], window: Window, ladder: Ladder) -> float:
+    """The reach that counts most; a passing one counts less when slow, more when fast."""
+    return ladder.curves["stretch"].step(max(reach.counted_mm for _, reach in found) / window.span_mm)
+
+
+def _tell(found: Found[_Reach], bar: PlayedBar, _: Ladder) -> Told:
+    worst = max((reach for _, reach in found), key=lambda reach: reach.counted_mm)
     moment = worst.moment
     time = "" if worst.seconds is None else f", in {worst.seconds:.2f} s"
     evidence = (
         f"{worst.words(bar.beat_words(moment.onset))}: {worst.mm:.0f} mm of a comfortable"
         f" {bar.span_mm:.0f}{time}."
     )
-    return Finding(
-        ladder.curves["stretch"].step(worst.counted_mm / bar.span_mm),
-        worst.mm,
-        UNIT,
-        Place(moment.onset, moment.strings),
-        evidence,
-    )
-
-
-def _worst(moments: Iterable[Moment]) -> _Reach | None:
-    """Of all that is held, passed and spread, the first that counts most."""
-    worst, most = None, 0.0
-    for moment in moments:
-        grip, move, spread = moment.grip, moment.move, moment.spread
-        if grip and grip.reach_mm > most:
-            most = grip.reach_mm
-            worst = _Reach(most, most, moment, partial(_held, grip))
-        if move and (passing := move.way.reach_mm * passing_factor(1 / move.seconds)) > most:
-            most = passing
-            worst = _Reach(most, move.way.reach_mm, moment, partial(_passing, move), move.seconds)
-        if spread and spread.counted_mm > most:
-            most = spread.counted_mm
-            worst = _Reach(most, spread.mm, moment, partial(_spread, spread), spread.seconds)
-    return worst
+    return Told(worst.mm, Place(moment.onset, moment.strings), evidence)
 
 
 def _held(grip: Grip, beat: str) -> str:
@@ -85,6 +84,30 @@ def _spread(spread: Spread, beat: str) -> str:
     return f"Up to {beat} the fingers spread from fret {low} to fret {high} in one place of the hand"
 
 
-def past_this_hand(bar: PlayedBar, reach_mm: float) -> bool:
-    """Whether a grip of the bar lies past the most the hand can reach."""
-    return any(moment.grip is not None and moment.grip.reach_mm > reach_mm for moment in bar.moments)
+def past_this_hand(moments: Iterable[Moment], reach_mm: float) -> tuple[float, ...]:
+    """Where a grip lies past the most the hand can reach: onsets in quarters."""
+    return tuple(
+        moment.sounding.onset_quarters
+        for moment in moments
+        if moment.grip is not None and moment.grip.reach_mm > reach_mm
+    )
+
+
+def _rung(ladder: Ladder, step: int) -> str:
+    curve = ladder.curves["stretch"]
+    reach = curve.raw(step) * USUAL_SPAN_MM
+    return f"reaches up to {reach:.0f} mm for a hand that spans {USUAL_SPAN_MM:.0f}{beyond(curve, step)}"
+
+
+STRETCH = Measure(
+    name="stretch",
+    spoken="the stretch",
+    about="how far the fingers spread, against the hand's span",
+    unit="mm",
+    sign="M2 3v10M14 3v10M2 8h12M5 5.5 2.5 8 5 10.5M11 5.5 13.5 8 11 10.5",
+    curves=("stretch",),
+    find=_find,
+    weigh=_weigh,
+    tell=_tell,
+    rung=_rung,
+)

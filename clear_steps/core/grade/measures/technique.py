@@ -4,15 +4,16 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from math import log2
+from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Finding, Place, nothing, number_words, string_words
+from clear_steps.core.grade.finding import Place, Told, number_words, string_words
 from clear_steps.core.grade.ladder import Ladder, Modifier
+from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.modifiers import Use, modifiers_of
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import SETTINGS, TECHNIQUES
 
-UNIT = "techniques/s"
 _RATE_WEIGHT, _KIND_WEIGHT = 0.5, 0.2
 
 
@@ -27,33 +28,39 @@ class _Named:
     bearing: tuple[Modifier, ...] = ()  # what makes it harder or easier here
 
 
-def technique(bar: PlayedBar, ladder: Ladder) -> Finding:
+class _Demand(NamedTuple):
+    named: _Named
+    string: int
+    moment: Moment
+
+
+def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Demand]:
+    return [
+        (moment.sounding.onset_quarters, _Demand(row, string, moment))
+        for before, moment in zip((None, *bar.moments), bar.moments, strict=False)
+        for row, string in _demands(moment, before, ladder)
+        if row.step > 0
+    ]
+
+
+def _weigh(found: Found[_Demand], window: Window, _: Ladder) -> float:
     """The highest of Step + 0.5 log2(1 + demands per second that are at least as hard), + 0.2 for each
     further kind.
 
     Easy demands, however many, do not make a hard one harder: a bend among palm-muted notes is one bend.
     """
-    used = [
-        (row, string, moment)
-        for before, moment in zip((None, *bar.moments), bar.moments, strict=False)
-        for row, string in _demands(moment, before, ladder)
-        if row.step > 0
-    ]
-    if not used:
-        return nothing(UNIT)
-    counts = Counter(row for row, _, _ in used)
-    rate = len(used) / bar.seconds
-    hardest, string, moment = max(used, key=lambda entry: entry[0].step)
+    counts = Counter(demand.named for _, demand in found)
     step = max(
-        row.step + _RATE_WEIGHT * log2(1 + _as_hard(counts, row) / bar.seconds) for row in counts
+        row.step + _RATE_WEIGHT * log2(1 + _as_hard(counts, row) / window.seconds) for row in counts
     ) + _KIND_WEIGHT * (len({row.name for row in counts}) - 1)
-    return Finding(
-        min(step, HARDEST_STEP),
-        rate,
-        UNIT,
-        Place(moment.onset, (string,)),
-        _evidence(bar, moment, string, hardest, counts),
-    )
+    return min(step, HARDEST_STEP)
+
+
+def _tell(found: Found[_Demand], bar: PlayedBar, _: Ladder) -> Told:
+    counts = Counter(demand.named for _, demand in found)
+    hardest, string, moment = max((demand for _, demand in found), key=lambda demand: demand.named.step)
+    evidence = _evidence(bar, moment, string, hardest, counts)
+    return Told(len(found) / bar.seconds, Place(moment.onset, (string,)), evidence)
 
 
 def _as_hard(counts: Counter[_Named], least: _Named) -> int:
@@ -93,3 +100,32 @@ def _counted(name: str, plural: str, count: int) -> str:
         plural.replace("notes ", "note ", 1) if plural.startswith("notes ") else name
     )  # one note with vibrato
     return f"{number_words(count)} {single if count == 1 else plural}"
+
+
+def _rung(ladder: Ladder, step: int) -> str:
+    """What a single one, once in a slow bar, newly comes within reach."""
+    named = {
+        TECHNIQUES[row].plural: own for row, own in ladder.technique_steps.items() if own > 0
+    } | ladder.own_techniques
+    new = sorted(name for name, own in named.items() if step - 1 < own <= step)
+    if new:
+        return f"now also {', '.join(new)}"
+    return (
+        "no technique yet"
+        if not any(own <= step for own in named.values())
+        else "the same techniques, more of them"
+    )
+
+
+TECHNIQUE = Measure(
+    name="technique",
+    spoken="the technique",
+    about="bends, slides, taps and the like, and how often",
+    unit="techniques/s",
+    sign="M2 11c2.5 0 3-7 6-7s2 8 6 5",
+    curves=(),
+    find=_find,
+    weigh=_weigh,
+    tell=_tell,
+    rung=_rung,
+)

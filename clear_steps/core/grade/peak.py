@@ -1,0 +1,105 @@
+"""The peak: the hardest two stretches of a bar's length, one after the other, wherever their bar lines stand.
+
+S(t) is the Step of the stretch of one bar's length that begins on beat t, graded as a bar is. The peak is
+the highest (S(t) + S(t + one bar)) / 2, and at least the highest S(t) - 0.5: the same lick begun half a bar
+later has the same peak.
+"""
+
+import itertools
+from collections.abc import Callable, Iterator, Sequence
+from typing import Any, NamedTuple
+
+from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures import MEASURES, Found, Window, window_of
+from clear_steps.core.grade.played import PlayedBar
+
+ALONE_LESS = 0.5  # what a single hard stretch counts less than two of them
+_SURELY = 1e-9  # by so much a stretch over a bar line must be harder to be told instead of a bar
+
+Founds = dict[str, Found[Any]]
+"""By measure: what was found in a bar."""
+
+
+class JudgedBar(NamedTuple):
+    """A bar as played, what the measures found in it, its Step, and where it lies past the hand (onsets in
+    quarters)."""
+
+    bar: PlayedBar
+    founds: Founds
+    step: float
+    past_hand: tuple[float, ...]
+
+
+class Peak(NamedTuple):
+    """Its Step, and the indexes of the written bars behind it."""
+
+    step: float
+    bars: tuple[int, ...]
+
+
+def peak_of_bars(steps: Sequence[float], indexes: Sequence[int], least: float) -> Peak:
+    """Of whole bars alone, as played, those that hold nothing left out; `least` where nothing is played."""
+    if not steps:
+        return Peak(least, ())
+    if len(steps) == 1:
+        return Peak(steps[0], (indexes[0],))
+    means = [(a + b) / 2 for a, b in itertools.pairwise(steps)]
+    at = max(range(len(means)), key=lambda index: means[index])
+    alone = max(range(len(steps)), key=lambda index: steps[index])
+    if steps[alone] - ALONE_LESS > means[at]:
+        return Peak(steps[alone] - ALONE_LESS, (indexes[alone],))
+    return Peak(means[at], (indexes[at], indexes[at + 1]))
+
+
+def peak_over_bar_lines(
+    bars: Sequence[JudgedBar], whole: Peak, step_of: Callable[[JudgedBar, JudgedBar, int], float]
+) -> Peak:
+    """The same with stretches that begin on any beat; `bars` as played, `whole` their peak by bars alone."""
+    best = whole
+    beats = max((int(judged.bar.beats) for judged in bars), default=0)
+    for beat in range(1, beats):
+        before: tuple[float, JudgedBar] | None = None
+        for first, second in itertools.pairwise(bars):
+            if beat >= first.bar.beats:
+                before = None
+                continue
+            step = step_of(first, second, beat)
+            for mean, members in _with_before(step, before, first, second):
+                if mean > best.step + _SURELY:
+                    best = Peak(mean, tuple(dict.fromkeys(each.bar.index for each in members)))
+            before = (step, first)
+    return best
+
+
+def _with_before(
+    step: float, before: tuple[float, JudgedBar] | None, first: JudgedBar, second: JudgedBar
+) -> Iterator[tuple[float, tuple[JudgedBar, ...]]]:
+    yield step - ALONE_LESS, (first, second)
+    if before:
+        yield (before[0] + step) / 2, (before[1], first, second)
+
+
+def is_past_hand(first: JudgedBar, second: JudgedBar, beat: int) -> bool:
+    """Whether something from a beat of one bar to the same beat of the next lies past the hand."""
+    start = beat * float(first.bar.bar.metre.beat_quarters)
+    return any(at >= start for at in first.past_hand) or any(at < start for at in second.past_hand)
+
+
+def founds_over(first: JudgedBar, second: JudgedBar, beat: int) -> tuple[Founds, Window]:
+    """What was found from a beat of one bar to the same beat of the next."""
+    window = window_of(first.bar)
+    start = beat * window.beat_quarters
+    onward = window.quarters - start
+    founds: Founds = {}
+    for name in MEASURES:
+        head, tail = first.founds[name], second.founds[name]
+        found = [(at - start, item) for at, item in head if at >= start]
+        found += [(at + onward, item) for at, item in tail if at < start]
+        if found:
+            founds[name] = found
+    return founds, window
+
+
+def steps_of(founds: Founds, window: Window, ladder: Ladder) -> list[float]:
+    """The measures' Steps."""
+    return [MEASURES[name].weigh(found, window, ladder) for name, found in founds.items() if found]
