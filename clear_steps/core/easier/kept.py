@@ -171,7 +171,9 @@ def _has_bass(part: Part) -> bool:
     """Whether the thick strings carry a voice of their own, and not a line that passes over them now and
     then."""
     if (part.picking and part.picking.plucked) or any(
-        Texture.BASS in ringing.guessed for bar in part.bars for ringing in ringing_in(bar, hearing_of(part))
+        ringing.guessed & {Texture.BASS, Texture.BROKEN_CHORD}
+        for bar in part.bars
+        for ringing in ringing_in(bar, hearing_of(part))
     ):
         return True
     low = [

@@ -16,11 +16,11 @@ _FEWEST_STRINGS = (
 )
 _DEAREST = 8.0  # points of what is kept that one pattern may cost
 _Rhythm = tuple[tuple[Fraction, bool], ...]
+Reach = Callable[[Writing, Sequence[int]], bool]
+"""Whether a writing meets the target, at need lowered further, with the rhythm of some bars kept."""
 
 
-def with_one_pattern(
-    writing: Writing, proposals: Proposals, reach: Callable[[Writing, Sequence[int]], bool]
-) -> frozenset[int]:
+def with_one_pattern(writing: Writing, proposals: Proposals, reach: Reach) -> frozenset[int]:
     """Give bars of one pattern the same rhythm again, the one that keeps most; the ids of the edits that do
     so.
 

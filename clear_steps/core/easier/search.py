@@ -31,6 +31,7 @@ from clear_steps.core.score import Part, Song
 _STAIR = 0.5
 _ROUNDS = 12  # over the bars of a stair
 _LESS_TO_REMEMBER = 0.01  # Steps that a figure less must bring
+_MAKE_UP = 0.75  # Steps that bars go below what they must, for those that cannot
 _MARGIN = 0.1  # the least by which bars are lowered for the song's sake
 
 
@@ -155,7 +156,7 @@ class _Search:
             self._descend(stair)
         if self._heights.reached(self.version, target):
             with_one_pattern(self._writing, self._proposals, self._reaches_with)
-        self._tidier.tidy(target)
+        self._tidier.tidy(target, self._reaches_with)
         self._writing.settle()
 
     def result(self, target: float, before: Grading) -> Easier:
@@ -208,15 +209,14 @@ class _Search:
         top. Which to lower, and how far.
 
         Were all bars as low as the stair without what is on top, the song would stand at it. What stuck bars
-        lack of that
-        the others make up for by a stair at most: a tune is not given up for a bar that nothing can be done
-        about.
+        lack of that the others make up for by a little more than a stair at most: no tune is given up for a
+        bar that nothing can be done about.
         """
         grading = self._heights.graded(self.version)
         others = [bar for bar in self._heights.of(self.version) if bar.grade.index not in stuck]
         highest = max((bar.level for bar in others), default=1.0)
         lowest = max(
-            stair - grading.memory - grading.stamina - (_STAIR if stair == self._target else 0.0), 1.0
+            stair - grading.memory - grading.stamina - (_MAKE_UP if stair == self._target else 0.0), 1.0
         )
         limit = max(highest - min(max(grading.step - stair, _MARGIN), _STAIR), lowest)
         return [bar for bar in others if bar.level > limit + TOLERANCE], limit

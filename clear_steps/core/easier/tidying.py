@@ -7,7 +7,7 @@ from clear_steps.core.easier.edit import grouped, refused_with
 from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.rhythm import beats_alone
-from clear_steps.core.easier.patterns import with_one_pattern
+from clear_steps.core.easier.patterns import Reach, with_one_pattern
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.easier.returning import give_notes_back
 from clear_steps.core.easier.writing import Writing
@@ -26,7 +26,7 @@ class Tidier:
         self._began, self._began_step = heights.of(writing.version), heights.graded(writing.version).step
         self._target = 0.0
 
-    def tidy(self, target: float) -> None:
+    def tidy(self, target: float, reach: Reach) -> None:
         """Without what the target does not need, by shorter ways, recurring bars and patterns alike, nothing
         harder than it was."""
         self._target = target
@@ -38,9 +38,7 @@ class Tidier:
         if self._bring_recurring_together():
             self._take_away_the_needless(together=True)
         if self._reached(self._writing.version) and (
-            holding := with_one_pattern(
-                self._writing, self._proposals, lambda made, _: self._reached(made.version)
-            )
+            holding := with_one_pattern(self._writing, self._proposals, reach)
         ):
             self._take_away_the_needless(together=True, spared=holding)
         give_notes_back(self._writing, self._heights, self._proposals, target)

@@ -27,10 +27,11 @@ class Lying:
     def __init__(self, entering: Grip | None) -> None:
         self._down: _Down = _spots_of(entering) if entering else {}
         self._grip = entering
+        self._lifted = False
 
     def into(self, struck: Iterable[Note], grip: Grip | None) -> Change:
         """On to the next moment."""
-        if grip is self._grip and not any(note.fret == 0 for note in struck):
+        if grip is self._grip and not self._lifted and not any(note.fret == 0 for note in struck):
             return NO_CHANGE
         now = _spots_of(grip) if grip else {}
         sounding = {note.string: note.fret for note in struck if not note.dead}
@@ -47,7 +48,7 @@ class Lying:
             fresh = min((fresh, *(self._set_anew(now, frets) for frets in sorted(moves))), key=len)
         kept = {finger: spots for finger, spots in self._down.items() if stays and finger not in lifted}
         self._down = kept | now
-        self._grip = grip or self._grip
+        self._grip, self._lifted = grip or self._grip, bool(lifted)
         return Change(bool(set_here or lifted), fresh)
 
     def _set_anew(self, now: _Down, frets: int) -> frozenset[Finger]:

@@ -40,6 +40,7 @@ class Way:
     reach_mm: float  # from one note's finger to the next one's, in the hand's own frame
     reach_frets: tuple[int, int]
     jump: tuple[Finger, int, int] | None  # a finger that goes farther than the hand: from fret, to fret
+    extension: bool = False  # up to one fret, by another finger: the hand opens, and that is its reach
 
 
 # Made in great numbers: a tuple is made several times faster than a dataclass.
@@ -374,11 +375,13 @@ def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
     hand = abs(stop - start)
     farthest, reach = 0.0, 0.0
     jump: tuple[Finger, int, int] | None = None
+    extension = False
     if len(before.presses) == len(grip.presses) == 1:
         (old, a), (new, b) = before.presses[0], grip.presses[0]
         apart = neck.fret_mm(b.fret) - neck.fret_mm(a.fret)
         if old is not new:
-            reach = abs(apart - (stop - start))
+            extension = abs(grip.position - before.position) <= 1
+            reach = abs(apart if extension else apart - (stop - start))
         elif new is not Finger.THUMB:
             # A finger that jumps along the neck to another string goes the straight way between the two.
             farthest, jump = (
@@ -394,7 +397,8 @@ def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
     distance = max(hand, farthest)
     share = SLIDE_SHARE if slid else GUIDE_SHARE if _strings(before) == _strings(grip) else 1.0
     needed = share * movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1)))
-    return Way(before, distance, needed, reach, frets, jump if farthest > hand else None)
+    jump = jump if farthest > hand else None
+    return Way(before, distance, needed, reach, frets, jump, extension)
 
 
 def _strings(grip: Grip) -> set[tuple[Finger, int]]:

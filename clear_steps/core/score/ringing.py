@@ -10,7 +10,7 @@ from clear_steps.core.score.song import Bar, Event, Note, Part, Picking
 from clear_steps.core.score.techniques import Technique
 from clear_steps.core.score.tuning import is_bass
 
-_LEAST_EVENTS, _LEAST_STRINGS = 4, 3  # of a broken chord (from memory)
+_LEAST_EVENTS, _LEAST_IN_ONE, _LEAST_STRINGS = 4, 3, 3  # of a bar of broken chords, and of one (from memory)
 _MOST_AT_ONCE = 2  # notes struck together within one; three and more are a strum
 _HAND_FRETS = 4  # frets one grip covers
 _SHORTEST = Fraction(1, 4)  # quicker notes do not ring into one another
@@ -144,15 +144,15 @@ def _guesses(bar: Bar, hearing: Hearing) -> _Guesses:
 def _broken_chords(bar: Bar) -> dict[int, tuple[Note, ...]]:
     """The grip by event, if the whole bar is made of broken chords."""
     grips: dict[int, tuple[Note, ...]] = {}
-    struck = [(index, event) for index, event in enumerate(bar.events) if event.struck]
-    if len(struck) < _LEAST_EVENTS or not all(_may_ring(event) for _, event in struck):
+    struck = [index for index, event in enumerate(bar.events) if event.struck]
+    if len(struck) < _LEAST_EVENTS or not all(_may_ring(bar.events[index]) for index in struck):
         return {}
-    for run in _runs(struck):
-        notes = {note.string: note for _, event in run for note in event.notes}
-        if len(run) < _LEAST_EVENTS or len(notes) < _LEAST_STRINGS:
+    for run in _runs(bar, struck):
+        notes = {note.string: note for index in run for note in bar.events[index].notes}
+        if len(run) < _LEAST_IN_ONE or len(notes) < _LEAST_STRINGS:
             return {}
         grip = tuple(notes[string] for string in sorted(notes, reverse=True))
-        grips |= dict.fromkeys(range(run[0][0], run[-1][0] + 1), grip)
+        grips |= dict.fromkeys(range(run[0], run[-1] + 1), grip)
     return grips
 
 
@@ -165,25 +165,37 @@ def _may_ring(event: Event) -> bool:
     )
 
 
-def _runs(struck: Sequence[tuple[int, Event]]) -> Iterator[list[tuple[int, Event]]]:
-    """Cut where a string is stopped elsewhere, the hand would have to move, or another chord is named."""
-    run: list[tuple[int, Event]] = []
-    frets: dict[int, int] = {}
-    for index, event in struck:
-        own = {note.string: note.fret for note in event.notes}
-        fretted = [fret for fret in (frets | own).values() if fret]
-        goes_on = (
-            not (run and event.chord)
-            and all(frets.get(string, fret) == fret for string, fret in own.items())
-            and (not fretted or max(fretted) - min(fretted) < _HAND_FRETS)
-        )
-        if run and not goes_on:
-            yield run
-            run, frets = [], {}
-        run.append((index, event))
-        frets |= own
+def _runs(bar: Bar, struck: Sequence[int]) -> Iterator[Sequence[int]]:
+    """Cut where a string is stopped elsewhere, the hand would have to move, or another chord is named.
+
+    What comes before such a place may belong to the new grip already: the cut lies on the strongest beat that
+    leaves both whole.
+    """
+    run: list[int] = []
+    for index in struck:
+        if run and (bar.events[index].chord or not _one_grip(bar, (*run, index))):
+            starts = [at for at in range(1, len(run)) if _one_grip(bar, (*run[at:], index))]
+            if bar.events[index].chord:
+                starts = []
+            weights = {at: bar.metre.weight_at(bar.onsets[run[at]]) for at in starts}
+            weights[len(run)] = bar.metre.weight_at(bar.onsets[index])
+            cut = max(weights, key=lambda at: (weights[at], at))
+            yield run[:cut]
+            run = run[cut:]
+        run.append(index)
     if run:
         yield run
+
+
+def _one_grip(bar: Bar, run: Sequence[int]) -> bool:
+    """Whether one hand can hold all of it, no string stopped twice."""
+    frets: dict[int, int] = {}
+    for index in run:
+        for note in bar.events[index].notes:
+            if frets.setdefault(note.string, note.fret) != note.fret:
+                return False
+    fretted = [fret for fret in frets.values() if fret]
+    return not fretted or max(fretted) - min(fretted) < _HAND_FRETS
 
 
 def _drones(bar: Bar) -> dict[tuple[int, int], Texture]:

@@ -101,9 +101,10 @@ def test_one_pattern_is_strummed_or_picked_all_through_at_every_step(title: str,
     song = next(song for song in SONGS if song.title == title)
     part = song.parts[0]
     found = easier(song, part, LADDER, target)
+    shortened = {index for edit in found.edits if edit.kind == "breath" for index in edit.bars}
     patterns: dict[object, set[object]] = {}
-    for before, after in zip(part.bars, found.version.bars, strict=True):
-        if len(before.events) > 3:
+    for index, (before, after) in enumerate(zip(part.bars, found.version.bars, strict=True)):
+        if len(before.events) > 3 and index not in shortened:
             patterns.setdefault(tuple(sorted(struck(before))), set()).add(tuple(sorted(struck(after))))
     assert found.reached
     assert patterns

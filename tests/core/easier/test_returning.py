@@ -51,7 +51,7 @@ def at_tempo(song: Song, tempo: int) -> Song:
 
 def test_as_many_come_back_as_the_target_bears_and_no_stub_off_the_beat() -> None:
     song = at_tempo(line(*EIGHTHS), 80)
-    writing = given_back(song, 1.5, [0])
+    writing = given_back(song, 1.3, [0])
     assert onsets(writing.version.bars[0]) == [0.0, 1.0, 2.0, 3.0]
     assert writing.version.bars[0].quarters == 4
 

@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 from clear_steps.core.grade import Finding, GradeRequest, Grading, grade_part
 from clear_steps.core.grade.spread import Spread
 from clear_steps.core.hand import Curve, Grip, Player, Spot
-from clear_steps.core.score import Bend, Event, Finger, Note, Song, Technique
+from clear_steps.core.score import Bend, Event, Finger, Metre, Note, Song, Technique
 from clear_steps.ladders import default_ladder
 from tests.songs import line
 
@@ -122,10 +122,10 @@ def test_past_the_most_a_hand_can_reach_is_step_ten_and_flagged() -> None:
 
 
 def test_a_shift_is_the_time_needed_over_the_time_there_is() -> None:
-    """The same shape from fret 1 to 10: 247.9 mm, fret 10 is 21.6 mm wide (Fitts): 0.03 + 0.06 log2(1 + 247.9
-    / 21.6)."""
+    """The same shape from fret 1 to 10: 247.9 mm, fret 10 is 21.6 mm wide: 0.02 + 0.04 log2(1 + 247.9 / 21.6)
+    + 247.9 / 2200, four fifths of it since the strings guide the fingers."""
     found = finding(line("6.1+5.3+4.3", "6.10+5.12+4.12", length=Fraction(1), tempo=120), "shift")
-    assert found.value == pytest.approx((0.03 + 0.06 * 3.638) / 0.5, abs=0.003)
+    assert found.value == pytest.approx(0.8 * (0.02 + 0.04 * 3.638 + 0.1127) / 0.5, abs=0.003)
     assert found.step == pytest.approx(LADDER.curves["shift"].step(found.value or 0))
     assert "from the 1st to the 10th fret, 248 mm in 0.50 s" in found.evidence
 
@@ -147,9 +147,62 @@ def test_an_open_string_before_a_shift_gives_it_time() -> None:
 
 @pytest.mark.parametrize(("tempo", "rate"), [(60, 2.0), (120, 4.0), (180, 6.0)])
 def test_eighths_are_two_notes_a_beat(tempo: int, rate: float) -> None:
-    found = finding(line("3.5", "3.6", "3.7", "3.8", tempo=tempo), "speed")
+    found = finding(line(*["3.5", "3.6", "3.7", "3.8"] * 2, tempo=tempo), "speed")
     assert found.value == pytest.approx(rate)
     assert found.step == pytest.approx(LADDER.curves["fretting_speed"].step(rate))
+    assert "all through the bar" in found.evidence
+
+
+@pytest.mark.parametrize(
+    ("notes", "share", "words"),
+    [(2, 0.75, "for one beat"), (4, 0.9, "for two beats"), (8, 1.0, "all through the bar")],
+)
+def test_a_burst_is_easier_than_a_stretch(notes: int, share: float, words: str) -> None:
+    """Eighths for one, two and four beats of a bar at 180: 6 a second, of which so much counts."""
+    song = line(*["3.5", "3.6", "3.7", "3.8"][: min(notes, 4)] * max(notes // 4, 1), tempo=180)
+    found = finding(song, "speed")
+    assert found.step == pytest.approx(LADDER.curves["fretting_speed"].step(6.0 * share))
+    assert words in found.evidence
+
+
+def test_a_bar_shorter_than_four_beats_counts_in_full() -> None:
+    song = line(*["3.5", "3.6", "3.7", "3.8"], tempo=180)
+    bar = replace(song.parts[0].bars[0], metre=Metre(2, 4), events=song.parts[0].bars[0].events[:4])
+    song = replace(song, parts=(replace(song.parts[0], bars=(bar,)),))
+    assert finding(song, "speed").step == pytest.approx(LADDER.curves["fretting_speed"].step(6.0))
+
+
+def test_open_strings_beside_a_held_note_are_no_work_of_the_fretting_hand() -> None:
+    """A drone between the notes of a melody: only the melody is fretted."""
+    drone = finding(line(*["2.3", "4.0"] * 2, *["2.5", "4.0"] * 2, tempo=100), "speed")
+    assert "picking hand" in drone.evidence
+    alone = finding(line(*["2.3", "2.0"] * 4, tempo=100), "speed")
+    assert "fretting hand" in alone.evidence, "the finger leaves its string"
+
+
+def test_crossing_to_the_next_string_is_a_tenth_of_a_stroke_and_over_one_a_quarter() -> None:
+    """Four eighths a second on open strings: so much more of a stroke at each but the first."""
+
+    def counted(*places: str) -> float:
+        return finding(line(*places * 4, tempo=120), "speed").value or 0
+
+    assert counted("3.0", "3.0") == pytest.approx(4.0)
+    assert counted("3.0", "2.0") == pytest.approx(4.0 * (8 + 7 * 0.1) / 8)
+    assert counted("3.0", "1.0") == pytest.approx(4.0 * (8 + 7 * 0.25) / 8)
+
+
+def test_a_hand_that_stood_before_a_move_leaves_early() -> None:
+    """Octaves struck once or four times in their place, the move in the same time."""
+    once = finding(line(*["5.3+3.5", "5.5+3.7"] * 4, tempo=100), "shift")
+    often = finding(line(*["5.3+3.5"] * 4, *["5.5+3.7"] * 4, tempo=100), "shift")
+    seconds = 0.3
+    assert often.value == pytest.approx((once.value or 0) * seconds / (seconds + 0.4 * 0.4))
+
+
+def test_strings_guide_fingers_that_stay_on_them() -> None:
+    along = finding(line("6.3+4.5", "6.10+4.12", length=Fraction(1), tempo=60), "shift")
+    across = finding(line("6.3+4.5", "5.10+3.12", length=Fraction(1), tempo=60), "shift")
+    assert along.value == pytest.approx((across.value or 0) * 0.8)
 
 
 def test_a_repeated_open_string_is_work_of_the_picking_hand_only() -> None:
@@ -247,15 +300,25 @@ def test_thirds_in_eighths_grow_harder_evenly_with_the_tempo() -> None:
 
 
 def test_a_change_of_shape_costs_more_the_sooner_it_comes() -> None:
-    """From C to A minor after a second: three fingers, 2 + 1 at a change a second."""
-    song = line("5.3+4.2+3.0+2.1+1.0", "5.0+4.2+3.2+2.1+1.0", "r", "r", length=Fraction(1), tempo=60)
+    """From C to G after a second: three fingers, 2 + 1 at a change a second."""
+    song = line("5.3+4.2+3.0+2.1+1.0", "6.3+5.2+4.0+3.0+2.0+1.3", "r", "r", length=Fraction(1), tempo=60)
     assert finding(song, "shapes").step == pytest.approx(3.0)
+
+
+def test_only_what_is_set_anew_is_a_shape_to_set() -> None:
+    """From C to A minor one finger goes elsewhere; a finger over a held barre is one finger."""
+    common = line("5.3+4.2+3.0+2.1+1.0", "5.0+4.2+3.2+2.1+1.0", "r", "r", length=Fraction(1), tempo=60)
+    assert finding(common, "shapes").step == pytest.approx(2.0), "the first is, with three"
+    barre = ["6.5+5.7+4.7+3.6+2.5+1.5", "6.5+5.7+4.7+3.6+2.8+1.5"] * 2
+    found = graded(line(*barre * 4, length=Fraction(1), tempo=60)).bars[1].findings["shapes"]
+    assert found.step == pytest.approx(0.7 * 3.5), "a share of holding a barre at the 5th fret"
+    assert found.evidence == "A full barre at fret 5 is held."
 
 
 def test_a_shape_held_or_merely_moved_is_cheap() -> None:
     assert finding(line("6.3+5.5+4.5", "6.5+5.7+4.7", "6.3+5.5+4.5"), "shapes").step == pytest.approx(2.0)
     held = (
-        grade_part(song := line(*["6.1+5.3+4.3+3.2+2.1+1.1"] * 16), song.parts[0], LADDER)
+        grade_part(song := line(*["5.3+4.2+3.0+2.1+1.0"] * 16), song.parts[0], LADDER)
         .bars[1]
         .findings["shapes"]
     )

@@ -40,15 +40,35 @@ def test_a_bar_is_the_sixth_norm_of_its_measures() -> None:
 
 
 def test_peak_is_the_hardest_two_neighbours_and_typical_the_cubic_mean_by_beats() -> None:
-    song = line(*["1.0"] * 4, *["r"] * 4, *["3.5", "3.8"] * 4, *["1.0"] * 8, tempo=120)
+    song = line(*["1.0"] * 8, *["3.5", "3.8"] * 4, *["1.0"] * 8, tempo=120)
     grading = graded(song)
     steps = [bar.step for bar in grading.bars]
     pairs = [(a + b) / 2 for a, b in itertools.pairwise(steps)]
-    assert grading.peak == pytest.approx(max(pairs))
+    assert max(max(pairs), max(steps) - 0.5) <= grading.peak <= max(steps)
     assert grading.typical == pytest.approx((sum(step**3 for step in steps) / len(steps)) ** (1 / 3))
     assert grading.step == pytest.approx(
         0.6 * grading.peak + 0.4 * grading.typical + grading.memory + grading.stamina
     )
+
+
+def test_a_single_hard_moment_is_a_peak_half_a_step_below_its_bar() -> None:
+    """A stretch past the usual on the first beat, among whole notes."""
+    song = line("1.0", "6.1+4.5", "1.0", "1.0", length=Fraction(4), tempo=60)
+    grading = graded(song)
+    assert grading.peak == pytest.approx(max(bar.step for bar in grading.bars) - 0.5)
+    assert 1 in grading.peak_bars
+
+
+@pytest.mark.parametrize("beats_later", [1, 2, 3])
+def test_the_same_lick_begun_later_has_the_same_peak(beats_later: int) -> None:
+    lick = ["3.5", "3.8", "2.5", "2.8", "1.5", "1.8", "1.5", "2.8"] * 2
+    rest = ["r"] * 8
+
+    def peak(later: int) -> float:
+        places = [*rest, *["r"] * (2 * later), *lick, *["r"] * (8 - 2 * later % 8), *rest]
+        return graded(line(*places, tempo=160)).peak
+
+    assert peak(beats_later) == pytest.approx(peak(0), abs=0.05)
 
 
 @pytest.mark.parametrize(

@@ -134,7 +134,7 @@ def test_a_pinned_finger_is_kept() -> None:
 
 
 def test_schools_differ_where_one_may_stretch_or_move() -> None:
-    wide = line("3.5", "3.9", "3.5", "3.10", "2.5", "2.9", length=Fraction(1, 2), tempo=100)
+    wide = line("3.5", "3.9", "3.5", "3.10", "2.5", "2.9", length=Fraction(1, 2), tempo=80)
     positions: dict[School, list[int]] = {
         school: [
             grip.position

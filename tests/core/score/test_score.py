@@ -1,5 +1,6 @@
 """Rhythm, tunings, played order and what rings on."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
@@ -14,6 +15,7 @@ from clear_steps.core.score import (
     Metre,
     Note,
     Part,
+    Picking,
     Section,
     Technique,
     parse_length,
@@ -21,7 +23,7 @@ from clear_steps.core.score import (
     played_order,
     spell_length,
 )
-from clear_steps.core.score.ringing import ringing_notes
+from clear_steps.core.score.ringing import Texture, bass_from, ringing_notes
 
 
 @given(st.fractions(min_value=Fraction(1, 96), max_value=8, max_denominator=96))
@@ -108,7 +110,51 @@ def test_let_ring_lasts_to_the_next_note_on_its_own_string() -> None:
 
 
 def test_a_bass_under_far_strings_rings_to_the_next_bass_if_the_bar_does_so_twice() -> None:
-    alternating = events((5, 3), (2, 1), (4, 2), (1, 0))
+    alternating = events((5, 3), (2, 1), (4, 2), (2, 3))
     assert held_strings(alternating) == [[], [5], [], [4]]
     assert held_strings(alternating, guess=False) == [[], [], [], []]
-    assert held_strings(events((5, 3), (2, 1), (3, 2), (1, 0))) == [[], [], [], []]
+    assert held_strings(events((5, 3), (2, 1), (3, 2), (2, 3))) == [[], [], [], []]
+
+
+def test_a_broken_chord_rings_to_the_change_of_grip_and_its_grip_is_down_from_the_first() -> None:
+    chord = events((5, 3), (4, 2), (2, 1), (4, 2))
+    assert held_strings(chord) == [[], [5], [5, 4], [5, 2]]
+    row = ringing_notes(Part(bars=(Bar(events=chord),)))[0][0]
+    assert [note.string for note in row.grip] == [4, 2]
+    assert row.guessed == frozenset()
+    two = chord + events((6, 3), (5, 2), (1, 3), (5, 2))
+    bar = Bar(events=tuple(replace(event, quarters=Fraction(1, 2)) for event in two))
+    rows = ringing_notes(Part(bars=(bar,)))[0]
+    assert [note.string for note in rows[4].notes] == [], (
+        "the 5th is stopped elsewhere: from the beat before on it is a new grip"
+    )
+    assert rows[7].guessed == {Texture.BROKEN_CHORD}
+
+
+@pytest.mark.parametrize(
+    "notes",
+    [
+        ((5, 3), (5, 5), (4, 2), (4, 5)),  # strings are stopped anew
+        ((5, 3), (4, 8), (2, 1), (4, 8)),  # no hand is so wide
+        ((5, 3), (4, 2), (5, 3), (4, 2)),  # two strings are no chord
+    ],
+)
+def test_what_is_no_broken_chord_does_not_ring(notes: tuple[tuple[int, int], ...]) -> None:
+    assert held_strings(events(*notes)) == [[], [], [], []]
+
+
+def test_a_drone_rings_under_a_voice_that_moves_unless_a_pick_plays_a_line() -> None:
+    line = events((4, 0), (3, 2), (4, 0), (3, 4), (4, 0), (3, 5), (4, 0), (3, 4))
+    bar = Bar(events=line, metre=Metre(8, 4))
+    strings = [[note.string for note in row.notes] for row in ringing_notes(Part(bars=(bar,)))[0]]
+    assert strings[1::2] == [[4]] * 4
+    picked = ringing_notes(Part(bars=(bar,), picking=Picking.PICK))[0]
+    assert all(row.notes == () for row in picked)
+
+
+def test_nothing_is_guessed_on_a_bass_and_the_lower_half_depends_on_the_strings() -> None:
+    chord = events((4, 3), (3, 2), (2, 1), (3, 2))
+    assert any(row.notes for row in ringing_notes(Part(bars=(Bar(events=chord),)))[0])
+    bass = Part(bars=(Bar(events=chord),), tuning=TUNINGS["bass"])
+    assert all(row.notes == () for row in ringing_notes(bass)[0])
+    assert [bass_from(strings) for strings in (4, 5, 6, 7, 8)] == [3, 3, 4, 4, 5]

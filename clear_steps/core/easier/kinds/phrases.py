@@ -117,7 +117,14 @@ def _varies(earlier: Bar, bar: Bar) -> bool:
         onset in before and _places(before[onset]) == _places(event)
         for onset, event in zip(bar.onsets, bar.events, strict=True)
     )
-    return earlier.events != bar.events and not bar.silent and same >= _MOST_DIFFERENT * len(bar.events)
+    named, wanted = _chords(earlier), _chords(bar)
+    other_chord = any(named.get(onset, name) != name for onset, name in wanted.items())
+    alike = same >= _MOST_DIFFERENT * len(bar.events)
+    return earlier.events != bar.events and not bar.silent and alike and not other_chord
+
+
+def _chords(bar: Bar) -> dict[Fraction, str]:
+    return {onset: event.chord for onset, event in zip(bar.onsets, bar.events, strict=True) if event.chord}
 
 
 def _places(event: Event) -> set[tuple[int, int]]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import replace
+from statistics import median_low
 
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, top_fret, whole_bar, with_notes
@@ -12,7 +13,7 @@ _MOST_NOTES_ALONE = 8  # in a busier bar one note elsewhere changes little
 _STRING_STEPS = (1, -1, 2, -2)
 _OPEN_POSITION = 4  # the highest fret of it
 _CLOSE_FRETS = 3
-_REACHED_FRETS = 4  # nothing goes farther up from what the hand presses near by: a leap is no easier place
+_REACHED_FRETS = 3  # nothing goes farther up from where the hand mostly is: a leap is no easier place
 _LOWEST_BENT_FRET = 3  # nearer the nut a string hardly gives way (common practice, no source)
 _LOWEST_BENT_STRING = 4  # thicker ones are stiff (common practice, no source)
 
@@ -24,11 +25,7 @@ def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     lowered = [
         _in_open_position(part, *pair) for pair in zip(bar.events, (*bar.events[1:], None), strict=True)
     ]
-    around = [
-        fret
-        for near in (*part.bars[max(index - 1, 0) : index], *part.bars[index + 1 : index + 2])
-        for fret in _pressed(near.events)
-    ]
+    around = _neighbours(part, index)
     for candidate in (*shifted, lowered):
         events = [event for event in candidate if event]
         if (
@@ -43,7 +40,7 @@ def other_places(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 def _notes_alone(part: Part, index: int, top: int) -> Iterator[tuple[Change, ...]]:
     bar = part.bars[index]
-    pressed = [fret for near in part.bars[max(index - 1, 0) : index + 2] for fret in _pressed(near.events)]
+    around = _neighbours(part, index)
     for onset, event, following in zip(bar.onsets, bar.events, (*bar.events[1:], None), strict=True):
         if (
             len(event.notes) == 1
@@ -51,12 +48,12 @@ def _notes_alone(part: Part, index: int, top: int) -> Iterator[tuple[Change, ...
             and not _hangs_together(event.notes[0], following)
         ):
             for step in _STRING_STEPS[:2]:
-                moved, others = _moved(part, event, step, top), pressed.copy()
-                others.remove(event.notes[0].fret)
+                moved = _moved(part, event, step, top)
+                others = _pressed(other for other in bar.events if other is not event)
                 if (
                     moved is not None
                     and moved != event
-                    and not _leap(_pressed([event]), _pressed([moved]), others)
+                    and not _leap(_pressed([event]), _pressed([moved]), [others, *around])
                 ):
                     yield (Change(index, onset, (event,), (moved,)),)
 
@@ -98,11 +95,19 @@ def _pressed(events: Iterable[Event]) -> list[int]:
     return [note.fret for event in events for note in event.notes if is_fretted(note)]
 
 
-def _leap(before: Sequence[int], after: Sequence[int], around: Sequence[int]) -> bool:
-    """Whether pressed frets go up the neck, away from all that is pressed around them."""
-    if not before or not after or not around or min(after) <= min(before):
+def _neighbours(part: Part, index: int) -> list[list[int]]:
+    """What the bars before and after press."""
+    near = (*part.bars[max(index - 1, 0) : index], *part.bars[index + 1 : index + 2])
+    return [_pressed(bar.events) for bar in near]
+
+
+def _leap(before: Sequence[int], after: Sequence[int], around: Iterable[Sequence[int]]) -> bool:
+    """Whether pressed frets go up the neck, away from where they were and from where the hand mostly is in
+    any of the stretches around them."""
+    usual = [median_low(pressed) for pressed in around if pressed]
+    if not before or not after or not usual or min(after) <= min(before):
         return False
-    return all(fret < min(after) - _REACHED_FRETS or fret > max(after) + _REACHED_FRETS for fret in around)
+    return median_low(after) > max(median_low(before), *usual) + _REACHED_FRETS
 
 
 def _moved(part: Part, event: Event, step: int, top: int) -> Event | None:

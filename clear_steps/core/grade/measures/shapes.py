@@ -62,9 +62,7 @@ def _tell(found: Found[_Set], bar: PlayedBar, _: Ladder) -> Told:
         return Told(0.0, None, "One shape, held or merely moved along.")
     if not setting.fingers or moment.grip is None:
         barre = moment.grip.barre_fret if moment.grip else 0
-        return Told(
-            0.0, place, f"A full barre at fret {barre} is held, at {bar.beat_words(moment.onset)} still."
-        )
+        return Told(0.0, place, f"A full barre at fret {barre} is held.")
     change = f", {1 / worst.rate:.1f} s after the last shape" if worst.rate else ""
     chord = f" ({moment.event.chord})" if moment.event.chord else ""
     evidence = f"At {bar.beat_words(moment.onset)} {_setting_words(setting)} to set{chord}{change}."

@@ -24,7 +24,7 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Shift]:
     found: list[tuple[float, _Shift]] = []
     for moment in bar.moments:
         at, move, tap = moment.sounding.onset_quarters, moment.move, moment.tap_move
-        if move and move.way.distance_mm > 0 and not _is_extension(move, moment):
+        if move and move.way.distance_mm > 0 and not move.way.extension:
             found.append((at, _Shift(curve.step(move.load), move, moment)))
         if tap:
             found.append((at, _Shift(curve.step(tap.load), tap, moment)))
@@ -49,15 +49,6 @@ def _tell(found: Found[_Shift], bar: PlayedBar, _: Ladder) -> Told:
         f" {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
     )
     return Told(move.load, Place(moment.onset, moment.strings), evidence)
-
-
-def _is_extension(move: Move, moment: Moment) -> bool:
-    """Up to one fret, taken by another finger than before: the hand opens, and that is a stretch."""
-    before, now = move.way.before, moment.grip
-    if now is None or move.way.jump or len(before.presses) != 1 or len(now.presses) != 1:
-        return False
-    (old, _), (new, _) = before.presses[0], now.presses[0]
-    return old is not new and abs(now.position - before.position) <= 1
 
 
 def _who(move: Move | TapMove, moment: Moment) -> str:

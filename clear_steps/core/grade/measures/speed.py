@@ -79,8 +79,7 @@ def _busiest(found: Found[_Action], window: Window, ladder: Ladder) -> Iterator[
 def _most(onsets: Sequence[float], works: Sequence[float], length: float, burst: float) -> tuple[float, int]:
     """The most strokes a quarter over bursts that open at an action, by running sums, and at which.
 
-    Where the action after the burst comes late, the time until it counts: one long note is not a note
-    a beat.
+    One long note is not a note a beat: where it is alone, the time until the next counts.
     """
     best, where = 0.0, 0
     total, stop, count = 0.0, 0, len(onsets)
@@ -89,8 +88,8 @@ def _most(onsets: Sequence[float], works: Sequence[float], length: float, burst:
         while stop < count and onsets[stop] < end:
             total += works[stop]
             stop += 1
-        lasts = (onsets[stop] if stop < count else length) - first
-        rate = total / (lasts if lasts > burst else burst)
+        lasts = burst if stop > start + 1 else max((onsets[stop] if stop < count else length) - first, burst)
+        rate = total / lasts
         if rate > best:
             best, where = rate, start
         total -= works[start]

@@ -71,7 +71,7 @@ def _passing(move: Move, beat: str) -> str:
     low, high = move.way.reach_frets
     hand = (
         f"while the hand moves {move.way.distance_mm:.0f} mm"
-        if move.way.distance_mm
+        if move.way.distance_mm and not move.way.extension
         else "without moving the hand"
     )
     if low == high:  # the hand goes on and a finger reaches back
