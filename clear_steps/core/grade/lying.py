@@ -1,6 +1,7 @@
 """What lies on the strings from moment to moment: fingers stay down until they are needed elsewhere or are in
 the way of what must sound."""
 
+from collections import Counter
 from collections.abc import Iterable
 from typing import NamedTuple
 
@@ -9,6 +10,7 @@ from clear_steps.core.score import Finger, Note
 
 _Down = dict[Finger, frozenset[Spot]]
 _NONE: frozenset[Finger] = frozenset()
+_A_SHAPE = 2  # spots that are carried together
 
 
 class Change(NamedTuple):
@@ -16,9 +18,10 @@ class Change(NamedTuple):
 
     works: bool  # a finger is set or must leave its string
     fresh: frozenset[Finger]  # set anew: the fewest over *the hand stays* and *it is carried along as it is*
+    sets_a_shape: bool  # two fingers or more, a barre, the thumb
 
 
-NO_CHANGE = Change(False, _NONE)
+NO_CHANGE = Change(False, _NONE, False)
 
 
 class Lying:
@@ -43,13 +46,22 @@ class Lying:
         set_here = self._set_anew(now, 0)
         fresh = set_here
         stays = grip is None or self._grip is None or grip.position == self._grip.position
-        if len(fresh) > 1 and grip is not None and self._grip is not None and self._down:
-            moves = {_lowest(now) - _lowest(self._down), grip.position - self._grip.position} - {0}
-            fresh = min((fresh, *(self._set_anew(now, frets) for frets in sorted(moves))), key=len)
+        if len(fresh) > 1 and self._down:
+            fresh = min((fresh, *(self._set_anew(now, frets) for frets in self._ways_along(now))), key=len)
         kept = {finger: spots for finger, spots in self._down.items() if stays and finger not in lifted}
         self._down = kept | now
         self._grip, self._lifted = grip or self._grip, bool(lifted)
-        return Change(bool(set_here or lifted), fresh)
+        setting = grip.setting(fresh) if grip and fresh else None
+        shape = setting is not None and (setting.fingers > 1 or setting.thumbed or setting.barre_strings > 0)
+        return Change(bool(set_here or lifted), fresh, shape)
+
+    def _ways_along(self, now: _Down) -> list[int]:
+        """By how many frets the hand may have been carried: what brings two spots or more to those on their
+        strings."""
+        before = {spot.string: spot.fret for spots in self._down.values() for spot in spots}
+        after = (spot for spots in now.values() for spot in spots)
+        ways = Counter(spot.fret - before[spot.string] for spot in after if spot.string in before)
+        return sorted(frets for frets, count in ways.items() if frets and count >= _A_SHAPE)
 
     def _set_anew(self, now: _Down, frets: int) -> frozenset[Finger]:
         """Fingers whose place was not pressed before, the hand carried along by so many frets."""
@@ -64,10 +76,6 @@ def _spots_of(grip: Grip) -> _Down:
     for finger, spot in grip.presses:
         spots.setdefault(finger, []).append(spot)
     return {finger: frozenset(own) for finger, own in spots.items()}
-
-
-def _lowest(down: _Down) -> int:
-    return min(spot.fret for spots in down.values() for spot in spots)
 
 
 def _covered(spots: frozenset[Spot]) -> Iterable[Spot]:

@@ -6,7 +6,8 @@ later has the same peak.
 """
 
 import itertools
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Sequence
+from operator import add
 from typing import Any, NamedTuple
 
 from clear_steps.core.grade.ladder import Ladder
@@ -52,31 +53,27 @@ def peak_of_bars(steps: Sequence[float], indexes: Sequence[int], least: float) -
 
 
 def peak_over_bar_lines(
-    bars: Sequence[JudgedBar], whole: Peak, step_of: Callable[[JudgedBar, JudgedBar, int], float]
+    bars: Sequence[JudgedBar], whole: Peak, steps_over: Callable[[JudgedBar, JudgedBar], tuple[float, ...]]
 ) -> Peak:
-    """The same with stretches that begin on any beat; `bars` as played, `whole` their peak by bars alone."""
-    best = whole
-    beats = max((int(judged.bar.beats) for judged in bars), default=0)
-    for beat in range(1, beats):
-        before: tuple[float, JudgedBar] | None = None
-        for first, second in itertools.pairwise(bars):
-            if beat >= first.bar.beats:
-                before = None
-                continue
-            step = step_of(first, second, beat)
-            for mean, members in _with_before(step, before, first, second):
-                if mean > best.step + _SURELY:
-                    best = Peak(mean, tuple(dict.fromkeys(each.bar.index for each in members)))
-            before = (step, first)
-    return best
+    """The same with stretches that begin on any beat; `bars` as played, `whole` their peak by bars alone.
 
-
-def _with_before(
-    step: float, before: tuple[float, JudgedBar] | None, first: JudgedBar, second: JudgedBar
-) -> Iterator[tuple[float, tuple[JudgedBar, ...]]]:
-    yield step - ALONE_LESS, (first, second)
-    if before:
-        yield (before[0] + step) / 2, (before[1], first, second)
+    `steps_over` gives the Steps of the stretches that begin on the 2nd, 3rd ... beat of a bar and go on into
+    the next.
+    """
+    best, members = whole.step + _SURELY, whole.bars
+    before: tuple[float, ...] = ()
+    last: JudgedBar | None = None
+    for first, second in itertools.pairwise(bars):
+        steps = steps_over(first, second)
+        alone = max(steps, default=0.0) - ALONE_LESS
+        if alone > best:
+            best, members = alone, (first.bar.index, second.bar.index)
+        if last is not None:
+            two = max(map(add, before, steps), default=0.0) / 2
+            if two > best:
+                best, members = two, (last.bar.index, first.bar.index, second.bar.index)
+        before, last = steps, first
+    return whole if members is whole.bars else Peak(best, tuple(dict.fromkeys(members)))
 
 
 def is_past_hand(first: JudgedBar, second: JudgedBar, beat: int) -> bool:

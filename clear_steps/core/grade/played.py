@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import lru_cache
+from math import inf
 from typing import NamedTuple
 
 from clear_steps.core.grade.finding import beat_words
@@ -28,6 +29,7 @@ from clear_steps.core.score.timing import BarTime
 # A hand that has stood in its place looks ahead and leaves early, what it plays last let go short (from
 # memory).
 STOOD_SHARE, MOST_STOOD_S = 0.4, 0.4
+FORGOTTEN_S = 4.0  # a shape set so long ago is no change
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,6 +101,8 @@ class Moment(NamedTuple):
     spread: Spread | None
     tap_move: TapMove | None
     change: Change
+    since_set: float  # seconds since a shape was set, infinite where that is long ago
+    over: bool  # a fretted note of another voice rings on under it
 
     @property
     def onset(self) -> Fraction:
@@ -151,12 +155,13 @@ class PlayedBar:
 
 
 class Entering(NamedTuple):
-    """How a bar is come to: from which grip, so many seconds after its last demand, and how long the hand had
-    stood there by then, seconds."""
+    """How a bar is come to: from which grip, so many seconds after its last demand; how long the hand had
+    stood there by then, and how long ago, by the bar's start, a shape was set (seconds)."""
 
     before: Grip | None
     gap: float
     stood: float
+    since_set: float
 
 
 _Gripped = tuple[Grip | None, Move | None, Spread | None]
@@ -171,35 +176,46 @@ class Performer:
         self._soundings: dict[int, tuple[Bar, list[tuple[int, Sounding]]]] = {}  # by the bar's identity
         self._ways: dict[tuple[int, int, bool], Way] = {}  # by the grips' identity
         self._played: dict[
-            tuple[object, ...], tuple[PlayedBar, object]
+            tuple[object, ...], tuple[PlayedBar, Entering, object]
         ] = {}  # with the grips, so that their ids stay their own
 
     def bars(
         self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime]
     ) -> tuple[PlayedBar, ...]:
         """Put the grips of one hand and the times on the events."""
-        gaps = gaps_of(fingered.bars, times)
-        return tuple(
-            self._bar(part, fingered, hand, gaps, times, index) for index in range(len(fingered.bars))
-        )
+        found: list[PlayedBar] = []
+        entering = Entering(None, 0.0, 0.0, inf)
+        for index, gap in enumerate(gaps_of(fingered.bars, times)):
+            entering = entering._replace(gap=gap)
+            bar, entering = self._bar(part, fingered, hand, times, index, entering)
+            found.append(bar)
+        return tuple(found)
 
     def bar(
         self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], index: int
     ) -> PlayedBar:
-        """The same for one bar alone."""
-        return self._bar(part, fingered, hand, gaps_of(fingered.bars, times), times, index)
+        """The same for one bar alone; those before it only as far as they bear on it."""
+        gaps = gaps_of(fingered.bars, times)
+        first = index
+        while first and times[first].start > times[index].start - FORGOTTEN_S:
+            first -= 1
+        entering = _entering(fingered, hand, gaps, times, first)
+        for each in range(first, index):
+            _, entering = self._bar(part, fingered, hand, times, each, entering)
+            entering = entering._replace(gap=gaps[each + 1])
+        return self._bar(part, fingered, hand, times, index, entering)[0]
 
     def _bar(
         self,
         part: Part,
         fingered: Fingered,
         hand: int,
-        gaps: Sequence[float],
         times: Sequence[BarTime],
         index: int,
-    ) -> PlayedBar:
+        entering: Entering,
+    ) -> tuple[PlayedBar, Entering]:
+        """A bar, and how the next is come to (but for the gap)."""
         demands, grips, time = fingered.bars[index], fingered.hands[hand][index], times[index]
-        entering = _entering(fingered, hand, gaps, times, index)
         bar, number = part.bars[index], part.bar_number(index)
         metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
         starts_at = part.starts_at(index)
@@ -212,6 +228,7 @@ class Performer:
             id(entering.before),
             entering.gap,
             entering.stood,
+            entering.since_set,
             index,
             number,
             time.quarter_seconds,
@@ -220,8 +237,9 @@ class Performer:
             holds_over,
         )
         if key not in self._played:
-            gripped = self._gripped(demands, grips, entering, time)
-            moments = tuple(self._moments(bar, demands, gripped, entering.before, time))
+            gripped, leaving = self._gripped(demands, grips, entering, time)
+            moments = tuple(self._moments(bar, demands, gripped, entering, time))
+            leaving = leaving._replace(since_set=_since_set(moments, entering, time))
             played = PlayedBar(
                 index,
                 number,
@@ -239,15 +257,15 @@ class Performer:
                 demands.textures,
                 moments,
             )
-            self._played[key] = (played, (bar, demands, grips, entering.before))
-        return self._played[key][0]
+            self._played[key] = (played, leaving, (bar, demands, grips, entering.before))
+        return self._played[key][:2]
 
     def _gripped(
         self, bar: BarDemands, grips: Sequence[Grip], entering: Entering, time: BarTime
-    ) -> dict[int, _Gripped]:
-        """By event: the grip, the move into it and the widest spread."""
+    ) -> tuple[dict[int, _Gripped], Entering]:
+        """By event the grip, the move into it and the widest spread; and how the next bar is come to."""
         gripped: dict[int, _Gripped] = {}
-        before, gap, stood = entering
+        before, gap, stood, _ = entering
         last, spreads = None, Spreads(self._neck, before)
         for demand, grip in zip(bar.demands, grips, strict=True):
             seconds = (
@@ -259,31 +277,29 @@ class Performer:
             gripped[demand.event] = (grip, move, spreads.into(grip, seconds))
             stood = _stood(stood, before, grip, seconds)
             before, last = grip, demand
-        return gripped
+        return gripped, Entering(before, 0.0, round(stood, 9), inf)
 
     def _moments(
         self,
         bar: Bar,
         demands: BarDemands,
         gripped: dict[int, _Gripped],
-        before: Grip | None,
+        entering: Entering,
         time: BarTime,
     ) -> Iterator[Moment]:
         tap_moves = self._tap_moves(demands, time) if demands.taps else {}
         if id(bar) not in self._soundings:
             self._soundings[id(bar)] = (bar, _soundings(bar))
-        lying = Lying(before)
+        lying, set_at = Lying(entering.before), -entering.since_set
         for number, sounding in self._soundings[id(bar)][1]:
             grip, move, spread = gripped.get(number, _NOTHING)
-            yield Moment(
-                sounding,
+            seconds, change = (
                 sounding.onset_quarters * time.quarter_seconds,
-                grip,
-                move,
-                spread,
-                tap_moves.get(number),
                 lying.into(sounding.struck, grip),
             )
+            tap_move, over = tap_moves.get(number), number in demands.over
+            yield Moment(sounding, seconds, grip, move, spread, tap_move, change, seconds - set_at, over)
+            set_at = seconds if change.sets_a_shape else set_at
 
     def _tap_moves(self, demands: BarDemands, time: BarTime) -> dict[int, TapMove]:
         moves = {}
@@ -356,7 +372,14 @@ def _entering(
         else:
             stood += wait
         wait = into
-    return Entering(before, gaps[index], round(min(stood, MOST_STOOD_S), 9))
+    return Entering(before, gaps[index], round(min(stood, MOST_STOOD_S), 9), inf)
+
+
+def _since_set(moments: Sequence[Moment], entering: Entering, time: BarTime) -> float:
+    """Seconds from when a shape was set last to the bar's end; infinite where it is forgotten."""
+    set_at = next((moment.seconds for moment in reversed(moments) if moment.change.sets_a_shape), None)
+    since = time.seconds + (entering.since_set if set_at is None else -set_at)
+    return round(since, 9) if since < FORGOTTEN_S else inf
 
 
 def _demands_before(
@@ -395,14 +418,24 @@ def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
         every = [spot.fret for _, spot in (*before.presses, *grip.presses)]
         frets = (min(every), max(every))
     distance = max(hand, farthest)
-    share = SLIDE_SHARE if slid else GUIDE_SHARE if _strings(before) == _strings(grip) else 1.0
+    share = SLIDE_SHARE if slid else GUIDE_SHARE if _guided(before, grip) else 1.0
     needed = share * movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1)))
     jump = jump if farthest > hand else None
     return Way(before, distance, needed, reach, frets, jump, extension)
 
 
-def _strings(grip: Grip) -> set[tuple[Finger, int]]:
-    return {(finger, spot.string) for finger, spot in grip.presses}
+def _guided(before: Grip, grip: Grip) -> bool:
+    """Whether a finger stays on its string and guides the hand, and none goes to another."""
+    old, new = _strings(before), _strings(grip)
+    common = old.keys() & new.keys()
+    return bool(common) and all(old[finger] & new[finger] for finger in common)
+
+
+def _strings(grip: Grip) -> dict[Finger, set[int]]:
+    strings: dict[Finger, set[int]] = {}
+    for finger, spot in grip.presses:
+        strings.setdefault(finger, set()).add(spot.string)
+    return strings
 
 
 def _farthest_jump(before: Grip, grip: Grip, neck: Neck) -> tuple[float, tuple[Finger, int, int] | None]:

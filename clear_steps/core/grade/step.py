@@ -1,10 +1,12 @@
 """From measures to a Step: bars, peak, typical, song."""
 
 from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 from functools import cached_property
+from itertools import chain
+from math import ceil
 
 from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
@@ -145,6 +147,15 @@ def hand_tables(part: Part, ladder: Ladder, request: GradeRequest = GradeRequest
     return shared_tables(Neck(part.scale_length_mm, part.capo), part.tuning.strings, spans_mm, costs)
 
 
+def _with_and_without_thumb(request: GradeRequest) -> tuple[GradeRequest, ...]:
+    """Allowing the thumb only adds fingerings: those without it stay candidates."""
+    habits = request.player.habits
+    if not habits.thumb_over:
+        return (request,)
+    without = replace(request.player, habits=replace(habits, thumb_over=False))
+    return (request, replace(request, player=without))
+
+
 @dataclass(frozen=True, slots=True)
 class _Written:
     """What is the same for every hand: the part, the order it is played in, and what there is to remember."""
@@ -168,18 +179,21 @@ class Grader:
     ) -> None:
         self._song, self._ladder, self._request = song, ladder, request
         neck = Neck(part.scale_length_mm, part.capo)
-        self._fingerer = Fingerer(hand_tables(part, ladder, request))
+        self._fingerers = [
+            Fingerer(hand_tables(part, ladder, each)) for each in _with_and_without_thumb(request)
+        ]
         self._performer = Performer(neck, request.player.span_mm)
         self._figures = Figures()
         self._judged: dict[int, tuple[BarGrade, JudgedBar]] = {}  # by the played bar's identity
-        self._over: dict[tuple[int, int, int], float] = {}  # by those of the judged bars
+        self._over: dict[tuple[int, int], tuple[float, ...]] = {}  # by those of the judged bars
         self._found_in_score: dict[tuple[object, ...], tuple[PlayedBar, Founds]] = {}
 
     def glimpse(self, part: Part, index: int, hand: int) -> tuple[BarGrade, Sequence[Grip]]:
         """One bar's grade with one hand's fingering alone, and its grips: what `grade` gives where it chooses
         that hand."""
         times = taken_times(part, self._song.playing_tempo)
-        fingered = self._fingerer.fingered(part, times, hand)
+        which, own = divmod(hand, len(self._request.hands))
+        fingered = self._fingerers[which].fingered(part, times, own)
         played = self._performer.bar(part, fingered, 0, times, index)
         return self._judge(played)[0], fingered.hands[0][index]
 
@@ -188,7 +202,8 @@ class Grader:
         marked = self._song.playing_tempo
         tempo = self._request.practice_tempo or marked
         times = taken_times(part, marked)
-        fingered = self._fingerer.fingered(part, times)
+        each = [fingerer.fingered(part, times) for fingerer in self._fingerers]
+        fingered = replace(each[0], hands=tuple(chain.from_iterable(one.hands for one in each)))
         hands = list(
             {
                 tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))
@@ -213,8 +228,8 @@ class Grader:
         sounding = [index for index in order if bars[index].moments]
         steps = [graded[index].step for index in sounding]
         whole = peak_of_bars(steps, sounding, EASIEST_STEP)
-        peak = peak_over_bar_lines([judged[index][1] for index in order], whole, self._step_over)
-        typical = _cubic_mean(steps, [bars[index].beats for index in sounding])
+        peak = peak_over_bar_lines([judged[index][1] for index in order], whole, self._steps_over)
+        typical = _cubic_mean(steps, [written.part.bars[index].sounding_beats for index in sounding])
         lasting = stamina(bars, order, self._ladder)
         step = _weighed(peak.step, typical, remembered + lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
@@ -250,13 +265,16 @@ class Grader:
             self._judged[key] = (grade, JudgedBar(bar, founds, step, past))
         return self._judged[key]
 
-    def _step_over(self, first: JudgedBar, second: JudgedBar, beat: int) -> float:
-        """The Step of a bar's length from a beat of one bar on into the next."""
-        key = (id(first), id(second), beat)
+    def _steps_over(self, first: JudgedBar, second: JudgedBar) -> tuple[float, ...]:
+        """The Steps of a bar's length from every beat but the first of one bar on into the next."""
+        key = (id(first), id(second))
         if key not in self._over:
-            founds, window = founds_over(first, second, beat)
-            past = is_past_hand(first, second, beat)
-            self._over[key] = _norm(steps_of(founds, window, self._ladder), past)
+            steps = []
+            for beat in range(1, ceil(first.bar.beats)):
+                founds, window = founds_over(first, second, beat)
+                past = is_past_hand(first, second, beat)
+                steps.append(_norm(steps_of(founds, window, self._ladder), past))
+            self._over[key] = tuple(steps)
         return self._over[key]
 
     def _of_the_score(self, bar: PlayedBar) -> Founds:
@@ -285,7 +303,7 @@ def song_step(
         peak_of_bars([steps[index] for index in sounding], sounding, EASIEST_STEP).step
         for steps in ([bar.step for bar in grading.bars], bar_steps)
     )
-    beats = [float(part.bars[index].quarters / part.bars[index].metre.beat_quarters) for index in sounding]
+    beats = [part.bars[index].sounding_beats for index in sounding]
     return _weighed(
         now + grading.peak - was,
         _cubic_mean([bar_steps[index] for index in sounding], beats),

@@ -74,6 +74,7 @@ class BarDemands:
     taps: tuple[Tapped, ...]
     leaving: Leaving
     textures: frozenset[Texture]  # that say what rings where nothing is written
+    over: frozenset[int]  # the events under which a fretted note of another voice rings on
 
 
 def is_fretted(note: Note) -> bool:
@@ -82,6 +83,7 @@ def is_fretted(note: Note) -> bool:
 
 
 _NO_STRINGS: frozenset[int] = frozenset()
+_IN_PART = 2  # notes of a chord at least
 _NO_LINKS = Links()
 
 
@@ -96,7 +98,7 @@ def demands_of_bar(
         if not event.notes and not ringing[index].notes and not ringing[index].grip:
             continue
         held, notes, tapped, links = ringing[index].notes, event.notes, _NO_STRINGS, _NO_LINKS
-        ahead = ringing[index].grip
+        ahead = ringing[index].grip or _rest_of_chord(bar, index)
         if held or ahead or any(note.techniques or note.tied for note in event.notes):
             sounded = {note.string: (note, tapped) for note, tapped in before}
             tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
@@ -118,7 +120,10 @@ def demands_of_bar(
                 )
             )
     textures = frozenset(texture for row in ringing for texture in row.guessed)
-    return BarDemands(tuple(demands), tuple(taps), before, textures)
+    over = frozenset(
+        index for index, row in enumerate(ringing) if not row.broken and any(map(is_fretted, row.notes))
+    )
+    return BarDemands(tuple(demands), tuple(taps), before, textures, over)
 
 
 def _shape(spots: set[Spot], notes: tuple[Note, ...], event: Event) -> Shape:
@@ -164,6 +169,22 @@ def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[in
         and is_fretted(sounding[note.string])
         and sounding[note.string].fret > note.fret
     )
+
+
+def _rest_of_chord(bar: Bar, index: int) -> tuple[Note, ...]:
+    """Where a chord is struck in part, beside the whole of it: what the hand holds of it all the same."""
+    event = bar.events[index]
+    if len(event.notes) < _IN_PART:
+        return ()
+    own = {(note.string, note.fret) for note in event.notes}
+    for other in (*bar.events[max(index - 1, 0) : index], *bar.events[index + 1 : index + 2]):
+        if own < {(note.string, note.fret) for note in other.notes} and not _is_bent_or_dead(other):
+            return tuple(note for note in other.notes if (note.string, note.fret) not in own)
+    return ()
+
+
+def _is_bent_or_dead(event: Event) -> bool:
+    return any(note.dead or note.bend for note in event.notes)
 
 
 def _links(

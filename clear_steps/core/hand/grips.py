@@ -15,6 +15,7 @@ from clear_steps.core.hand.player import Habits, LittleFinger
 from clear_steps.core.score import Finger
 
 FINGERS = (Finger.INDEX, Finger.MIDDLE, Finger.RING, Finger.LITTLE)
+FINGER_NUMBERS = (1, 2, 3, 4, 5)  # as tables write them, the thumb last
 FULL_BARRE_STRINGS = 5
 FLAT_STRINGS = 2  # that a finger lies over without being a barre: a double stop
 

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from clear_steps.core.hand.demands import Links, Spot
-from clear_steps.core.hand.grips import GripTable
+from clear_steps.core.hand.grips import FINGER_NUMBERS, GripTable
 
 # Calibrated on moves that teachers judged (tests/data/calibration), b from pointing movements (from memory).
 FITTS_A_SECONDS, FITTS_B_SECONDS = 0.020, 0.040
@@ -109,13 +109,18 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
 
 
 def _guided(before: GripTable, after: GripTable) -> NDArray[np.bool_]:
-    """Whether every finger stays on its string: it finds the way along it."""
+    """Whether a finger stays on its string and guides the hand, and none goes to another."""
     a, b = _only_spot(before), _only_spot(after)
     if a is not None and b is not None:
         same = before.lone_finger[:, None] == after.lone_finger[None, :]
         return same if a.string == b.string else np.zeros_like(same)
-    same = before.string_finger[:, None, :] == after.string_finger[None, :, :]
-    return np.asarray(same.all(axis=2), dtype=np.bool_)
+    old, new = before.string_finger[:, None, :], after.string_finger[None, :, :]
+    stays, strays = np.zeros((2, len(before.grips), len(after.grips)), dtype=np.bool_)
+    for finger in FINGER_NUMBERS:
+        shared = ((old == finger) & (new == finger)).any(axis=2)
+        stays |= shared
+        strays |= (old == finger).any(axis=2) & (new == finger).any(axis=2) & ~shared
+    return stays & ~strays
 
 
 def _crossed(before: GripTable, after: GripTable) -> NDArray[np.bool_]:

@@ -1,6 +1,7 @@
 """Which notes still sound, and hold their finger, when the next ones start: as written, or as the texture
 says."""
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
@@ -10,7 +11,7 @@ from clear_steps.core.score.song import Bar, Event, Note, Part, Picking
 from clear_steps.core.score.techniques import Technique
 from clear_steps.core.score.tuning import is_bass
 
-_LEAST_EVENTS, _LEAST_IN_ONE, _LEAST_STRINGS = 4, 3, 3  # of a bar of broken chords, and of one (from memory)
+_LEAST_EVENTS, _LEAST_STRINGS = 4, 3  # of a broken chord (from memory)
 _MOST_AT_ONCE = 2  # notes struck together within one; three and more are a strum
 _HAND_FRETS = 4  # frets one grip covers
 _SHORTEST = Fraction(1, 4)  # quicker notes do not ring into one another
@@ -57,11 +58,12 @@ def bass_from(strings: int) -> int:
 
 @dataclass(frozen=True, slots=True)
 class Ringing:
-    """Notes held over into an event, the textures that say so where nothing is written, and what of a broken
-    chord's grip is down besides."""
+    """Notes held over into an event, the textures that say so where nothing is written; of a broken chord
+    what of its grip is down besides."""
 
     notes: tuple[Note, ...]
     guessed: frozenset[Texture] = frozenset()
+    broken: bool = False
     grip: tuple[Note, ...] = ()
 
 
@@ -97,13 +99,15 @@ def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
             if not (
                 (entry[1] is Texture.BASS and any(note.string >= low for note in event.struck))
                 or (entry[1] is Texture.BROKEN_CHORD and new_grip)
+                or (entry[1] and _out_of_reach(entry[0], event))
                 or (not event.notes and not (entry[1] is None and Technique.LET_RING in event.techniques))
             )
         }
         kept = tuple(note for note, _ in held.values())
         strings = {note.string for note in (*kept, *event.notes)}
         grip = tuple(note for note in guesses.grips.get(index, ()) if note.string not in strings)
-        rows.append(Ringing(kept, frozenset(texture for _, texture in held.values() if texture), grip))
+        guessed = frozenset(texture for _, texture in held.values() if texture)
+        rows.append(Ringing(kept, guessed, index in guesses.grips, grip))
         for note in event.notes:
             if note.dead or Technique.STACCATO in event.techniques:
                 continue
@@ -114,6 +118,12 @@ def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
             elif texture := guesses.voices.get((index, note.string)):
                 held[note.string] = (note, texture)
     return tuple(rows)
+
+
+def _out_of_reach(held: Note, event: Event) -> bool:
+    """Whether no hand holds it on under what is struck: then it is let go."""
+    frets = [held.fret, *(note.fret for note in event.notes if note.fret)]
+    return held.fret > 0 and max(frets) - min(frets) >= _HAND_FRETS
 
 
 @dataclass(frozen=True, slots=True)
@@ -134,26 +144,47 @@ _NO_GUESSES = _Guesses({}, {})
 def _guesses(bar: Bar, hearing: Hearing) -> _Guesses:
     if not hearing.guesses:
         return _NO_GUESSES
-    if grips := _broken_chords(bar):
-        return _Guesses(grips, {})
+    grips = _broken_chords(bar)
     if hearing.bare_pick and all(len(event.notes) < 2 for event in bar.events):
-        return _NO_GUESSES  # a pick playing a line
-    return _Guesses({}, _drones(bar) | _basses(bar, hearing))
+        return _Guesses(grips, {})  # else a pick that plays a line
+    return _Guesses(grips, _drones(bar) | _basses(bar, hearing))
 
 
 def _broken_chords(bar: Bar) -> dict[int, tuple[Note, ...]]:
-    """The grip by event, if the whole bar is made of broken chords."""
+    """The grip by event of every broken chord."""
     grips: dict[int, tuple[Note, ...]] = {}
-    struck = [index for index, event in enumerate(bar.events) if event.struck]
-    if len(struck) < _LEAST_EVENTS or not all(_may_ring(bar.events[index]) for index in struck):
-        return {}
-    for run in _runs(bar, struck):
-        notes = {note.string: note for index in run for note in bar.events[index].notes}
-        if len(run) < _LEAST_IN_ONE or len(notes) < _LEAST_STRINGS:
-            return {}
-        grip = tuple(notes[string] for string in sorted(notes, reverse=True))
-        grips |= dict.fromkeys(range(run[0], run[-1] + 1), grip)
+    for stretch in _stretches(bar):
+        for run in _runs(bar, stretch):
+            if _is_chord(bar, run) and _comes_back(bar, run):
+                notes = {note.string: note for index in run for note in bar.events[index].notes}
+                grip = tuple(notes[string] for string in sorted(notes, reverse=True))
+                grips |= dict.fromkeys(range(run[0], run[-1] + 1), grip)
     return grips
+
+
+def _is_chord(bar: Bar, run: Sequence[int]) -> bool:
+    """Whether there is enough of it; an open string at every other note is a drone."""
+    places = Counter((note.string, note.fret) for index in run for note in bar.events[index].notes)
+    strings = [string for (string, fret), count in places.items() if fret or 2 * count < len(run)]
+    return len(run) >= _LEAST_EVENTS and len(strings) >= _LEAST_STRINGS
+
+
+def _comes_back(bar: Bar, run: Sequence[int]) -> bool:
+    """Whether a string is struck again, or the chord has a name: notes that only pass may be a melody."""
+    strings = [note.string for index in run for note in bar.events[index].notes]
+    return len(strings) > len(set(strings)) or any(bar.events[index].chord for index in run)
+
+
+def _stretches(bar: Bar) -> Iterator[list[int]]:
+    """Events one after another that may ring into one another; rests among them."""
+    stretch: list[int] = []
+    for index, event in enumerate(bar.events):
+        if event.struck and not _may_ring(event):
+            yield stretch
+            stretch = []
+        elif event.struck:
+            stretch.append(index)
+    yield stretch
 
 
 def _may_ring(event: Event) -> bool:

@@ -199,6 +199,12 @@ class Bar:
         )
         return tuple(accumulate(lengths, initial=0))
 
+    @cached_property
+    def sounding_beats(self) -> float:
+        """Beats of it that are no rest."""
+        sounding = sum((event.quarters for event in self.events if event.notes), Fraction(0))
+        return float(sounding / self.metre.beat_quarters)
+
     @property
     def uncertain(self) -> bool:
         """Whether anything in the bar is marked doubtful."""

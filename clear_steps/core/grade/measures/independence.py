@@ -7,7 +7,6 @@ from clear_steps.core.grade.measures.words import rate_words
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import is_fretted
 from clear_steps.core.score import Note
-from clear_steps.core.score.ringing import Texture
 
 
 def _find(bar: PlayedBar, _: Ladder) -> Found[Moment]:
@@ -16,9 +15,6 @@ def _find(bar: PlayedBar, _: Ladder) -> Found[Moment]:
     Over an alternating bass, off-beat upper notes that change their fret count as well; an arpeggio
     of a held shape changes none.
     """
-    lone = all(moment.grip is None or len(moment.grip.presses) == 1 for moment in bar.moments)
-    if (lone and not bar.two_voices) or Texture.BROKEN_CHORD in bar.textures:
-        return []  # one voice
     frets: dict[int, int] = {}
     found = []
     for moment in bar.moments:
@@ -26,17 +22,11 @@ def _find(bar: PlayedBar, _: Ladder) -> Found[Moment]:
         changed = [
             note for note in struck if frets.get(note.string, note.fret) != note.fret and is_fretted(note)
         ]
-        if changed and (_holds_another(moment) or _upper_off_the_beat(bar, moment, changed)):
+        if changed and (moment.over or _upper_off_the_beat(bar, moment, changed)):
             found.append((moment.sounding.onset_quarters, moment))
         for note in struck:
             frets[note.string] = note.fret
     return found
-
-
-def _holds_another(moment: Moment) -> bool:
-    return moment.grip is not None and any(
-        spot.string not in moment.strings for _, spot in moment.grip.presses
-    )
 
 
 def _upper_off_the_beat(bar: PlayedBar, moment: Moment, changed: list[Note]) -> bool:

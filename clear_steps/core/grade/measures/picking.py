@@ -10,6 +10,7 @@ from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Picking
 
 _FAR = 2  # strings apart, from which the pick has to jump over one
+_FAR_WORK = 2.0  # far strings at once: there and back again (from memory)
 _STRUM_SHARE = 0.3  # going through a string that a finger mutes (from memory)
 _FINGER_SHARE = 0.3  # fingers lie on their strings: a skip is a third of the pick's (from memory)
 
@@ -28,7 +29,7 @@ def _find(bar: PlayedBar, _: Ladder) -> Found[_Skip]:
         for moment in bar.moments:
             apart = max((a - b for a, b in zip(moment.strings, moment.strings[1:], strict=False)), default=0)
             if apart > _FAR:
-                skips.append(_Skip(1.0, True, moment))
+                skips.append(_Skip(_FAR_WORK, True, moment))
             elif apart == _FAR:  # as in an octave: a fretting finger mutes it, and the pick goes through
                 skips.append(_Skip(_STRUM_SHARE, False, moment))
     return sorted(((skip.moment.sounding.onset_quarters, skip) for skip in skips), key=lambda entry: entry[0])

@@ -27,16 +27,14 @@ class _Set(NamedTuple):
 def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Set]:
     """Every moment that presses two strings or more, by what of it is set anew."""
     found: list[tuple[float, _Set]] = []
-    set_at: float | None = None
     for moment in bar.moments:
         if moment.grip is None or len({spot.string for _, spot in moment.grip.presses}) < _A_SHAPE:
             continue
         setting = moment.grip.setting(moment.change.fresh)
         step, rate = ladder.shapes.of(setting, bar.capo), 0.0
         if step:
-            rate = 0.0 if set_at is None else 1 / (moment.seconds - set_at)
+            rate = 1 / moment.since_set
             step += ladder.curves["shape_changes"].step(rate)
-            set_at = moment.seconds
         step = max(step, _held_barre(moment.grip, bar, ladder), _CHEAP_STEP)
         at = moment.sounding.onset_quarters
         found.append((at, _Set(min(step, HARDEST_STEP), setting, rate, moment)))

@@ -1,6 +1,8 @@
 """Speed: notes per second over one, two and four beats, fretting and picking hand apart."""
 
 from collections.abc import Iterator, Sequence
+from math import ceil
+from operator import sub
 from typing import NamedTuple
 
 from clear_steps.core.grade.finding import Place, Told
@@ -67,10 +69,15 @@ def _busiest(found: Found[_Action], window: Window, ladder: Ladder) -> Iterator[
         curve = ladder.curves[f"{hand}_speed"]
         onsets, works = [at for at, _ in actions], [action.work for _, action in actions]
         bursts = [(beats * beat, share, words) for beats, share, words in _BURSTS if beats * beat < length]
+        all_through = 0.0
         if len(bursts) < len(_BURSTS):
-            rate = sum(works) / window.seconds
+            all_through = sum(works) / length
+            rate = all_through / window.quarter_seconds
             yield _Busy(curve.step(rate), rate, hand, actions[0][1].moment, _ALL_THROUGH)
+        closest = min(map(sub, onsets[1:], onsets), default=length)
         for burst, share, words in bursts:
+            if share * max(works) * ceil(burst / closest) / burst < all_through:
+                continue  # an even stream: no burst of it counts for more
             most, at = _most(onsets, works, length, burst)
             rate = most / window.quarter_seconds
             yield _Busy(curve.step(share * rate), rate, hand, actions[at][1].moment, words)
