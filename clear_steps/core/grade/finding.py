@@ -85,6 +85,8 @@ _COUNTS = {
     Fraction(2, 3): "the last third of ",
 }
 
+_SHARES = {5: "fifth", 6: "sixth", 7: "seventh", 8: "eighth", 9: "ninth", 12: "twelfth"}  # of a beat
+
 
 _NUMBERS = (
     "no",
@@ -110,9 +112,14 @@ def number_words(count: int) -> str:
 
 @lru_cache(maxsize=1024)
 def beat_words(onset: Fraction, metre: Metre) -> str:
-    """`beat 3`, `the & of beat 2`, else `a point after beat 4`."""
+    """`beat 3`, `the & of beat 2`, `the 2nd fifth of beat 1`, else `a point after beat 4`."""
     beat, part = divmod(onset / metre.beat_quarters, 1)
-    return f"{'' if part == 0 else _COUNTS.get(part, 'a point after ')}beat {int(beat) + 1}"
+    return f"{'' if part == 0 else _COUNTS.get(part) or _share_words(part)}beat {int(beat) + 1}"
+
+
+def _share_words(part: Fraction) -> str:
+    share = _SHARES.get(part.denominator)
+    return f"the {ordinal(part.numerator + 1)} {share} of " if share else "a point after "
 
 
 def finger_words(fingers: tuple[str, ...]) -> str:

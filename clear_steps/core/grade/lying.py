@@ -49,7 +49,10 @@ class Lying:
         if len(fresh) > 1 and self._down:
             fresh = min((fresh, *(self._set_anew(now, frets) for frets in self._ways_along(now))), key=len)
         kept = {finger: spots for finger, spots in self._down.items() if stays and finger not in lifted}
-        self._down = kept | now
+        self._down = kept | {
+            finger: kept[finger] if finger in kept and spots <= set(_covered(kept[finger])) else spots
+            for finger, spots in now.items()
+        }
         self._grip, self._lifted = grip or self._grip, bool(lifted)
         setting = grip.setting(fresh) if grip and fresh else None
         shape = setting is not None and (setting.fingers > 1 or setting.thumbed or setting.barre_strings > 0)

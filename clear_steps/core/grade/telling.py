@@ -12,6 +12,7 @@ from clear_steps.core.score import Part
 
 _BUSY_NOTES = 5
 _FULL_CHORD = 3
+_EASY_STEP = 2.0  # nothing in it is hard
 _STANDS_OUT = 0.3  # Steps above a typical bar
 
 
@@ -25,10 +26,9 @@ def three_sentences(part: Part, grading: Grading) -> tuple[str, ...]:
 def _what(grading: Grading) -> str:
     peak = max((grading.bars[index] for index in grading.peak_bars), key=lambda bar: bar.step)
     finding = peak.findings[peak.hardest_measure]
-    return (
-        f"What makes it hard is {MEASURES[peak.hardest_measure].spoken}, in bar {peak.number}:"
-        f" {finding.evidence[:1].lower()}{finding.evidence[1:]}"
-    )
+    spoken = MEASURES[peak.hardest_measure].spoken
+    what = f"What makes it hard is {spoken}" if peak.step > _EASY_STEP else f"Most is asked by {spoken}"
+    return f"{what}, in bar {peak.number}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
 
 
 def _where(part: Part, grading: Grading) -> str:
@@ -80,13 +80,18 @@ def _easier_than_it_sounds(part: Part, grading: Grading) -> str:
         _few_fingers(part, grading)
         or _one_shape(part, grading)
         or (
-            f"There is less to learn than it seems: {back} of {sounding} bars come back."
+            f"There is less to learn than it seems: {_come_back(back, sounding)}."
             f" {recurrence_words(part, rows[0])}"
             if back * 3 >= sounding
             else ""
         )
         or _a_place_to_begin(part, grading)
     )
+
+
+def _come_back(back: int, sounding: int) -> str:
+    verb = "comes" if back == 1 else "come"
+    return f"{number_words(back)} of its {number_words(sounding)} bars {verb} back"
 
 
 def _few_fingers(part: Part, grading: Grading) -> str:

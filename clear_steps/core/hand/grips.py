@@ -17,6 +17,7 @@ from clear_steps.core.score import Finger
 FINGERS = (Finger.INDEX, Finger.MIDDLE, Finger.RING, Finger.LITTLE)
 FINGER_NUMBERS = (1, 2, 3, 4, 5)  # as tables write them, the thumb last
 FULL_BARRE_STRINGS = 5
+PAST_ANY_HAND_MM = 400.0  # the reach of a grip that has more places than fingers
 FLAT_STRINGS = 2  # that a finger lies over without being a barre: a double stop
 
 # Conventions, in the unit of the path's costs (a held reach of Step 3 costs 729). They only
@@ -90,11 +91,14 @@ class Grip:
 
     def setting(self, fresh: Collection[Finger]) -> Setting:
         """What it is to set some of its fingers, the others lying there already."""
-        barred = bool(self.barre_strings) and any(
-            sum(own is finger for own, _ in self.presses) > 1 for finger in fresh
-        )
-        strings, fret = (self.barre_strings, self.barre_fret) if barred else (0, 0)
-        return Setting(len(fresh), strings, fret, Finger.THUMB in fresh)
+        strings, fret = max((self._lies_over(finger) for finger in fresh), default=(0, 0))
+        return Setting(len(fresh), *((strings, fret) if strings > 1 else (0, 0)), Finger.THUMB in fresh)
+
+    def _lies_over(self, finger: Finger) -> tuple[int, int]:
+        """Strings from the first to the last that a finger presses, and its fret."""
+        spots = [spot for own, spot in self.presses if own is finger]
+        strings = [spot.string for spot in spots if spot.fret == spots[-1].fret]
+        return max(strings) - min(strings) + 1, spots[-1].fret
 
     def helpers_on(self, string: int) -> tuple[tuple[Finger, Spot], ...]:
         """Free lower fingers that can lie behind the one on a string, a fret apart, and push a bend with
@@ -295,6 +299,8 @@ def _placed(
     flat = tuple((finger, spot) for finger, spots in presses for spot in spots)
     frets = [spots[0].fret for _, spots in fretting]
     reach = neck.fret_mm(max(frets)) - neck.fret_mm(min(frets)) if frets else 0.0
+    if any(len({spot.fret for spot in spots}) > 1 for _, spots in fretting if not _on_one_string(spots)):
+        reach = PAST_ANY_HAND_MM
     barres = [
         (max(s.string for s in spots) - min(s.string for s in spots) + 1, spots[0].fret)
         for _, spots in fretting
@@ -321,6 +327,10 @@ def _placed(
         if position <= spots[0].fret:
             apart = _apart_cost(spots[0].fret - position, int(first) - 1)
             yield Grip(position, flat, width, barre_fret, reach), cost + apart
+
+
+def _on_one_string(spots: Sequence[Spot]) -> bool:
+    return len({spot.string for spot in spots}) == 1
 
 
 def _apart_cost(frets: int, natural: int) -> float:

@@ -16,6 +16,7 @@ _MOST_AT_ONCE = 2  # notes struck together within one; three and more are a stru
 _HAND_FRETS = 4  # frets one grip covers
 _SHORTEST = Fraction(1, 4)  # quicker notes do not ring into one another
 _LEAST_BASSES, _LEAST_DRONES = 2, 3
+_TOUCHED = frozenset({Technique.NATURAL_HARMONIC})
 _BREAKS = frozenset({Technique.PALM_MUTE, Technique.STACCATO})
 _UNHELD = frozenset(
     {
@@ -109,8 +110,8 @@ def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
         guessed = frozenset(texture for _, texture in held.values() if texture)
         rows.append(Ringing(kept, guessed, index in guesses.grips, grip))
         for note in event.notes:
-            if note.dead or Technique.STACCATO in event.techniques:
-                continue
+            if note.dead or note.techniques & _TOUCHED or Technique.STACCATO in event.techniques:
+                continue  # over a harmonic the finger has left already
             if index in guesses.grips:
                 held[note.string] = (note, Texture.BROKEN_CHORD)
             elif Technique.LET_RING in event.techniques:

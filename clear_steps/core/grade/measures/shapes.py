@@ -7,6 +7,7 @@ from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Setting
+from clear_steps.core.score import Technique
 
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
 _HELD_BARRE_SHARE = 0.7  # of a full barre's Step that it costs to hold it (from memory)
@@ -30,6 +31,8 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Set]:
     for moment in bar.moments:
         if moment.grip is None or len({spot.string for _, spot in moment.grip.presses}) < _A_SHAPE:
             continue
+        if all(Technique.NATURAL_HARMONIC in note.techniques for note in moment.sounding.struck):
+            continue  # touched, not set
         setting = moment.grip.setting(moment.change.fresh)
         step, rate = ladder.shapes.of(setting, bar.capo), 0.0
         if step:

@@ -11,7 +11,7 @@ from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.measures.words import USUAL_SPAN_MM, beyond
 from clear_steps.core.grade.played import Moment, Move, PlayedBar
 from clear_steps.core.grade.spread import Spread
-from clear_steps.core.hand import Grip, passing_factor
+from clear_steps.core.hand import PAST_ANY_HAND_MM, Grip, passing_factor
 
 
 class _Reach(NamedTuple):
@@ -54,6 +54,9 @@ def _tell(found: Found[_Reach], bar: PlayedBar, _: Ladder) -> Told:
     worst = max((reach for _, reach in found), key=lambda reach: reach.counted_mm)
     moment = worst.moment
     time = "" if worst.seconds is None else f", in {worst.seconds:.2f} s"
+    if worst.mm >= PAST_ANY_HAND_MM:
+        place = Place(moment.onset, moment.strings)
+        return Told(worst.mm, place, f"{worst.words(bar.beat_words(moment.onset))}.")
     evidence = (
         f"{worst.words(bar.beat_words(moment.onset))}: {worst.mm:.0f} mm of a comfortable"
         f" {bar.span_mm:.0f}{time}."
@@ -63,6 +66,8 @@ def _tell(found: Found[_Reach], bar: PlayedBar, _: Ladder) -> Told:
 
 def _held(grip: Grip, beat: str) -> str:
     spots = sorted((spot.fret, finger) for finger, spot in grip.presses if finger != "T")
+    if grip.reach_mm >= PAST_ANY_HAND_MM:
+        return f"At {beat} there are more places to press than fingers"
     (low, first), (high, last) = spots[0], spots[-1]
     return f"At {beat} the hand holds frets {low} and {high} at once with the {finger_words((first, last))}"
 
