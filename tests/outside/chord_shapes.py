@@ -7,11 +7,14 @@ moved being the same: constants were tuned on the even half; the odd half is wha
 """
 
 import json
+import random
 from dataclasses import dataclass
+from fractions import Fraction
 from pathlib import Path
 
+from clear_steps.core.grade import GradeRequest, grade_part
 from clear_steps.core.hand import SCHOOLS, HandTables, Neck, PathCosts, School, Shape, Spot
-from clear_steps.core.score import Finger
+from clear_steps.core.score import Bar, Event, Finger, Note, Part, Song
 from clear_steps.ladders import default_ladder
 
 DATA = Path(__file__).parents[2] / "frontend/node_modules/@tombatossals/chords-db/lib/guitar.json"
@@ -80,6 +83,12 @@ def _consistent(fingers: tuple[tuple[int, int, int], ...]) -> bool:
     return one_fret_each and all(min(frets[a]) <= min(frets[b]) for a in frets for b in frets if a < b)
 
 
+def _held_out() -> tuple[list[Position], int]:
+    positions, left_out = _positions()
+    kept = set(sorted({str(position.shape) for position in positions})[1::2])
+    return [position for position in positions if str(position.shape) in kept], left_out
+
+
 def compare() -> Result:
     """Our cheapest grip of every held-out position against the one written down."""
     ladder = default_ladder()
@@ -87,9 +96,7 @@ def compare() -> Result:
         ladder.curves["stretch"], ladder.curves["shift"], ladder.shapes, SCHOOLS[School.BALANCED]
     )
     tables = HandTables(Neck(), 6, [100.0], costs)
-    positions, left_out = _positions()
-    held_out = set(sorted({str(position.shape) for position in positions})[1::2])
-    tried = [position for position in positions if str(position.shape) in held_out]
+    tried, left_out = _held_out()
     exact = barre = 0
     for position in tried:
         spots = sorted(
@@ -99,6 +106,29 @@ def compare() -> Result:
         shape = Shape(tuple(spots), position.open_strings)
         grip = tables.table(shape).grips[int(tables.grip_costs(shape)[0].argmin())]
         ours = {string: grip.finger_on(string) for string, _, _ in position.fingers}
-        exact += ours == {string: Finger(str(finger)) for string, _, finger in position.fingers}
+        exact += _as_written(ours, position)
         barre += (len(set(ours.values())) < len(ours)) == position.barred
     return Result(exact / len(tried), barre / len(tried), len(tried), left_out)
+
+
+def exact_in_sequence(count: int, quarters_apart: int = 4) -> float:
+    """Share of held-out positions with the fingers written down, one after another with so much time from one
+    to the next, in an order that mixes them: a shape keeps its fingers whatever came before."""
+    tried = random.Random(1).sample(_held_out()[0], count)
+    bars = []
+    for position in tried:
+        notes = [Note(string, fret) for string, fret, _ in position.fingers]
+        notes += [Note(string, 0) for string in position.open_strings]
+        chord = Event(Fraction(1), tuple(sorted(notes, key=lambda note: note.string)))
+        bars += [Bar(events=(chord, Event(Fraction(3)))), Bar(events=(Event(Fraction(quarters_apart)),))]
+    song = Song(tempo=Fraction(100), parts=(Part(bars=tuple(bars)),))
+    grips = grade_part(song, song.parts[0], default_ladder(), GradeRequest(hands=("medium",))).grips
+    right = 0
+    for index, position in enumerate(tried):
+        ours = {string: grips[2 * index, 0].finger_on(string) for string, _, _ in position.fingers}
+        right += _as_written(ours, position)
+    return right / count
+
+
+def _as_written(ours: dict[int, Finger | None], position: Position) -> bool:
+    return ours == {string: Finger(str(finger)) for string, _, finger in position.fingers}

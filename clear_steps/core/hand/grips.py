@@ -49,6 +49,7 @@ _FLAT_COST = 60.0  # one finger for a whole double stop, as easy as two, but peo
 _ROW_BY_MANY_COST = 250.0
 _ROW_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 60.0, Finger.RING: 10.0, Finger.LITTLE: 400.0}
 _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
+_GAP_BARRE_COST = 40.0  # a barre over strings not its own, where a finger each would do
 _IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
 _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
 
@@ -313,6 +314,7 @@ def _placed(
     else:
         cost += sum(_BARRE_COST[finger] for finger, spots in fretting if len(spots) > 1)
         cost += _FLAT_COST * (len(fretting) == 1 and width == FLAT_STRINGS)
+    cost += _gap_barre_cost(fretting) if fretting else 0.0
     if len(fretting) > 1 and fretting[0][0] is not Finger.INDEX:
         cost += _IDLE_INDEX_COST
     if not fretting:
@@ -327,6 +329,16 @@ def _placed(
         if position <= spots[0].fret:
             apart = _apart_cost(spots[0].fret - position, int(first) - 1)
             yield Grip(position, flat, width, barre_fret, reach), cost + apart
+
+
+def _gap_barre_cost(fretting: Sequence[tuple[Finger, tuple[Spot, ...]]]) -> float:
+    """What people do not do though the hand could: a barre under others in a shape of four notes on two
+    frets."""
+    few = sum(len(spots) for _, spots in fretting) <= len(FINGERS)
+    if not few or fretting[-1][1][0].fret - fretting[0][1][0].fret > 1:
+        return 0.0
+    barres = ([spot.string for spot in spots] for _, spots in fretting if len(spots) > 1)
+    return _GAP_BARRE_COST * sum(max(strings) - min(strings) + 1 > len(strings) for strings in barres)
 
 
 def _on_one_string(spots: Sequence[Spot]) -> bool:
