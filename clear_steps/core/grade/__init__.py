@@ -1,6 +1,6 @@
 """From notes to a Step: measures, ladder, and what follows from them."""
 
-from clear_steps.core.grade.alternatives import SCHOOL_TITLES, Alternative, alternatives
+from clear_steps.core.grade.alternatives import SCHOOL_TITLES, alternatives
 from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
 from clear_steps.core.grade.ladder import CURVE_NAMES, TUNE_FLOOR, Ladder, Modifier
@@ -20,11 +20,13 @@ from clear_steps.core.grade.step import (
 )
 from clear_steps.core.grade.telling import three_sentences
 from clear_steps.core.grade.uncertainty import StepRange, step_range
+from clear_steps.core.grade.way import SAME_STEP, Alternative
 
 __all__ = [
     "CURVE_NAMES",
     "HEADLINE",
     "MEASURES",
+    "SAME_STEP",
     "SCHOOL_TITLES",
     "TUNE_FLOOR",
     "Ability",

@@ -6,16 +6,25 @@ original.
 
 import itertools
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.grade.finding import beat_words, finger_words, ordinal
+from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.grade.ladder import Ladder
+from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.step import Grader, GradeRequest, Grading, hand_tables
+from clear_steps.core.grade.way import (
+    SAME_STEP,
+    Alternative,
+    first_difference,
+    sentence,
+    with_titles_of_their_own,
+)
 from clear_steps.core.hand import (
     DemandsBook,
     Grip,
+    HandPath,
     HandTables,
     Neck,
     School,
@@ -33,36 +42,15 @@ from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import taken_times
 
 MOST_BARS = 8
-_FINGERINGS = 12  # cheapest paths looked at for fingers that differ
+_FINGERINGS = 24  # cheapest paths looked at for fingers that differ
+_OTHER_NOTES = 2  # with other fingers, for it to be another order of fingers and not a single note
 _MOST_FINGERINGS = 2  # of these that are shown
 _MOST_PLACES = 4
-_POSITIONS = (1, 2, 3, 4, 5, 7, 9, 10, 12)
+_NOT_EASIER = 1  # of a family that is shown all the same
+_POSITIONS = range(1, 16)
 _POSITION_FRETS = 5  # frets a hand covers without moving, one stretched to
 
 SCHOOL_TITLES = {School.HOLD: "Keep fingers down and stretch", School.MOVE: "Stay compact and move the hand"}
-
-
-@dataclass(frozen=True, slots=True)
-class Alternative:
-    """One way to play a passage; figures are of the passage, the song's Step is of the whole."""
-
-    title: str
-    sentence: str
-    part: Part
-    bar_steps: tuple[float, ...]
-    song_step: float
-    widest_mm: float
-    moves: int
-    travel_mm: float
-    strings: tuple[int, ...]  # thinnest first
-    positions: tuple[int, int]  # lowest and highest
-    stops_ringing: int  # notes that sound shorter than as written
-    step_with_neighbours: float  # the hardest of the passage, the bar before and the bar after
-
-    @property
-    def step(self) -> float:
-        """The passage's hardest bar."""
-        return max(self.bar_steps)
 
 
 def alternatives(
@@ -80,6 +68,7 @@ class _Passage:
         self, song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest
     ) -> None:
         self._song, self._part, self._first, self._last = song, part, first, last
+        self._rows = range(first, last + 1)
         self._ladder, self._request = ladder, request
         self._grader = Grader(song, part, ladder, request)
         self._times = taken_times(part, song.playing_tempo)
@@ -100,9 +89,12 @@ class _Passage:
             for title, candidate in family:
                 if self._bars(candidate) not in seen:
                     seen.add(self._bars(candidate))
-                    fresh.append(self._shown(title or self._difference(written, candidate), candidate, base))
-            found += sorted(fresh, key=_easiest)[:most]
-        return (base, *sorted(found, key=_easiest))
+                    told = title or first_difference(written, candidate, self._rows)
+                    fresh.append(self._shown(told, candidate, base))
+            fresh.sort(key=_easiest)
+            easier = [way for way in fresh if way.step < base.step - SAME_STEP]
+            found += [*easier, *fresh[len(easier) :][:_NOT_EASIER]][:most]
+        return (base, *with_titles_of_their_own(sorted(found, key=_easiest)))
 
     def _bars(self, part: Part) -> tuple[Bar, ...]:
         return part.bars[self._first : self._last + 1]
@@ -116,33 +108,31 @@ class _Passage:
             yield title, self._pinned(free, grading)
 
     def _by_fingers(self) -> Iterator[tuple[str, Part]]:
-        """The cheapest paths whose fingers differ."""
+        """The cheapest paths whose fingers differ, orders of fingers before single notes."""
         book = DemandsBook().of(self._part)
         gaps = gaps_of(book, self._times)
-        rows = [(index, book[index]) for index in range(self._first, self._last + 1)]
+        rows = [(index, book[index]) for index in self._rows]
         layers = [
             layer
             for index, bar in rows
             for layer in layers_of(bar, gaps[index], self._times[index].quarter_seconds)
         ]
         places = [(index, demand.event) for index, bar in rows for demand in bar.demands]
-        for path in k_best_paths(layers, self._tables(), _FINGERINGS):
+        paths = k_best_paths(layers, self._tables(), _FINGERINGS)
+        best = paths[0].grips
+
+        def is_single(path: HandPath) -> bool:
+            return sum(a.fingers != b.fingers for a, b in zip(best, path.grips, strict=True)) < _OTHER_NOTES
+
+        for path in sorted(paths, key=is_single):  # stable: the cheapest first of each
             grips = dict(zip(places, path.grips, strict=False))
-            yield (
-                "",
-                self._with_bars(
-                    self._part,
-                    [
-                        _pinned_bar(bar, at, grips)
-                        for at, bar in enumerate(self._bars(self._part), self._first)
-                    ],
-                ),
-            )
+            bars = [_pinned_bar(bar, at, grips) for at, bar in enumerate(self._bars(self._part), self._first)]
+            yield "", self._with_bars(self._part, bars)
 
     def _by_places(self) -> Iterator[tuple[str, Part]]:
         """The passage in one position after another, where it lies there."""
         tables = self._tables()
-        moments = list(moments_of(self._part, range(self._first, self._last + 1), self._times, _stays))
+        moments = list(moments_of(self._part, self._rows, self._times, _stays))
         for position in _POSITIONS:
             inside = range(position, position + _POSITION_FRETS)
             placed = place(moments, self._part.tuning, self._part.capo, tables, partial(_lies_in, inside))
@@ -161,23 +151,6 @@ class _Passage:
             if self._first <= place[0] <= self._last
         )
         return positions[len(positions) // 2] if positions else 1
-
-    def _difference(self, written: Part, other: Part) -> str:
-        """The first finger that differs, in words: `Little finger instead of third at bar 2, beat 3`."""
-        for index in range(self._first, self._last + 1):
-            bar, number = written.bars[index], written.bar_number(index)
-            for onset, event, changed in zip(bar.onsets, bar.events, other.bars[index].events, strict=True):
-                for old, new in zip(event.notes, changed.notes, strict=True):
-                    if old.finger and new.finger and old.finger != new.finger:
-                        words = (
-                            f"{finger_words((new.finger,))} instead of"
-                            f" {finger_words((old.finger,)).removesuffix(' finger')}"
-                        )
-                        return (
-                            f"{words[0].upper()}{words[1:]} at bar {number},"
-                            f" {beat_words(written.starts_at(index) + onset, bar.metre)}"
-                        )
-        return "Other fingers"
 
     def _tables(self) -> HandTables:
         return hand_tables(self._part, self._ladder, replace(self._request, hands=("medium",)))
@@ -203,13 +176,15 @@ class _Passage:
             {note.string for bar in self._bars(part) for event in bar.events for note in event.notes}
         )
         positions = [max(grip.position, 1) for grip in grips] or [0]
+        own = grading.bars[self._first : self._last + 1]
         way = Alternative(
             title,
             "",
             part,
-            tuple(bar.step for bar in grading.bars[self._first : self._last + 1]),
+            tuple(bar.step for bar in own),
+            {name: max(bar.findings[name].step for bar in own) for name in MEASURES},
             grading.step,
-            max(bar.findings["stretch"].value or 0.0 for bar in grading.bars[self._first : self._last + 1]),
+            max(bar.findings["stretch"].value or 0.0 for bar in own),
             len(travels),
             sum(travels),
             tuple(strings),
@@ -217,7 +192,7 @@ class _Passage:
             self._stopped(part) if written else 0,
             max(bar.step for bar in grading.bars[max(self._first - 1, 0) : self._last + 2]),
         )
-        return replace(way, sentence=_sentence(way, written))
+        return replace(way, sentence=sentence(way, written))
 
     def _stopped(self, part: Part) -> int:
         """Notes of the passage that sound shorter than as written."""
@@ -273,33 +248,3 @@ def _pinned_bar(bar: Bar, index: int, grips: dict[tuple[int, int], Grip]) -> Bar
         )
         events.append(replace(event, notes=tuple(notes)))
     return replace(bar, events=tuple(events))
-
-
-def _sentence(way: Alternative, written: Alternative | None) -> str:
-    """`In one position, at most 62 mm wide and no move of the hand; 0.8 Step easier than as written.`"""
-    low, high = (max(position, 1) for position in way.positions)  # below the 1st fret it hangs over the nut
-    where = (
-        f"In {ordinal(low)} position"
-        if low == high
-        else f"Between the {ordinal(low)} and the {ordinal(high)} position"
-    )
-    moves = (
-        "no move of the hand"
-        if not way.moves
-        else f"{way.moves} move{'s' if way.moves > 1 else ''} of the hand, {way.travel_mm:.0f} mm in all"
-    )
-    wide = f"at most {way.widest_mm:.0f} mm wide" if way.widest_mm else "no stretch"
-    words = f"{where}, {wide}, {moves}"
-    if written is None:
-        return f"{words}."
-    if way.stops_ringing:
-        words += f"; {way.stops_ringing} note{'s stop' if way.stops_ringing > 1 else ' stops'} ringing sooner"
-    difference = way.step - written.step
-    compared = (
-        "as hard as written"
-        if abs(difference) < 0.05
-        else f"{abs(difference):.1f} Step {'easier' if difference < 0 else 'harder'} than as written"
-    )
-    if way.step_with_neighbours > max(written.step_with_neighbours, way.step) + 0.05:
-        compared += f", but the way in or out of it rises to Step {way.step_with_neighbours:.1f}"
-    return f"{words}; {compared}."

@@ -5,10 +5,22 @@ from dataclasses import replace
 
 from clear_steps.core.hand.demands import Spot
 from clear_steps.core.hand.placing import Moment, Pitch, Placed
-from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part
+from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part, Technique
 from clear_steps.core.score.ringing import hearing_of, ringing_in
 from clear_steps.core.score.timing import BarTime
 
+_PRESSED = frozenset(
+    {
+        Technique.VIBRATO,
+        Technique.SLIDE,
+        Technique.SHIFT_SLIDE,
+        Technique.SLIDE_IN_BELOW,
+        Technique.SLIDE_IN_ABOVE,
+        Technique.SLIDE_OUT_UP,
+        Technique.SLIDE_OUT_DOWN,
+        Technique.HAMMER_ON,
+    }
+)
 Stays = Callable[[Note, bool], bool]
 """Whether a note must stay where it is written; told, too, whether it hangs on one before the stretch."""
 
@@ -38,7 +50,7 @@ def _pitch(part: Part, note: Note, before: Sequence[Note], stays: Stays) -> Pitc
         next((at for at, other in enumerate(before) if other.string == note.string), None) if hangs else None
     )
     fixed = Spot(note.string, note.fret) if stays(note, hangs and follows is None) else None
-    return Pitch(midi, fixed, follows)
+    return Pitch(midi, fixed, follows, bool(note.bend or note.techniques & _PRESSED))
 
 
 def put_down(bars: Sequence[Bar], placed: Sequence[Placed]) -> list[Bar]:

@@ -36,6 +36,7 @@ class Pitch:
     midi: int
     fixed: Spot | None = None
     follows: int | None = None
+    pressed: bool = False  # an open string will not do: it is bent, shaken or slid
 
 
 @dataclass(frozen=True, slots=True)
@@ -122,7 +123,9 @@ def _choices(moment: Moment, tuning: Tuning, capo: int, allowed: Allowed) -> Ite
         yield tuple(pitch.fixed for pitch in moment.pitches if pitch.fixed)
         return
     options = [
-        [pitch.fixed] if pitch.fixed else places_of(pitch.midi, tuning, capo, allowed)
+        [pitch.fixed]
+        if pitch.fixed
+        else [spot for spot in places_of(pitch.midi, tuning, capo, allowed) if spot.fret or not pitch.pressed]
         for pitch in moment.pitches
     ]
     yield from sorted(

@@ -8,7 +8,7 @@ from apiflask import APIBlueprint
 from flask import Response
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.grade import SCHOOL_TITLES, Alternative, alternatives
+from clear_steps.core.grade import SAME_STEP, SCHOOL_TITLES, Alternative, alternatives
 from clear_steps.core.score import Part, Song, with_reading, with_reading_in_use
 from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
@@ -43,6 +43,7 @@ def list_alternatives(song_id: int, body: api.PassageIn) -> api.AlternativeList:
     return api.AlternativeList(
         revision=latest.number,
         schools_agree=not set(SCHOOL_TITLES.values()) & {way.title for way in ways},
+        nothing_easier=all(way.step >= ways[0].step - SAME_STEP for way in ways),
         alternatives=rows,
     )
 

@@ -33,6 +33,7 @@ class AlternativeModel(BaseModel):
 class AlternativeList(BaseModel):
     revision: int
     schools_agree: bool
+    nothing_easier: bool  # than as written
     alternatives: list[AlternativeModel]
 
 

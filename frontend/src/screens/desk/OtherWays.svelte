@@ -57,6 +57,9 @@
       {#if ways.data.schools_agree}<p class="mt-2 text-sm text-quiet">
           Keeping fingers down or moving the hand: both schools finger it as written.
         </p>{/if}
+      {#if ways.data.nothing_easier}<p class="mt-2 text-sm text-quiet">
+          Nothing easier was found: what follows is as hard as written, or harder.
+        </p>{/if}
       <ul class="mt-1">
         {#each ways.data.alternatives as way, index (index)}
           <li class="border-b border-contour py-2.5 last:border-b-0" data-way={way.title}>
