@@ -172,6 +172,8 @@ def fingering(file: Path, as_json: bool) -> None:
                 for note in event["notes"]
             ]
             click.echo(f"bar {bar['number']}: {' '.join(notes)}")
+        for told in part["pins_not_kept"]:
+            click.echo(told, err=True)
 
 
 @main.command()

@@ -4,7 +4,7 @@ from dataclasses import replace
 from typing import Any
 
 from clear_steps.core.easier import Easier, Edit
-from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part
+from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part, pins_not_kept
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Event, Part, Song, Technique
 from clear_steps.formats.tabtext import write_tab
@@ -100,7 +100,11 @@ def _edit_report(part: Part, edit: Edit) -> Json:
 
 def fingering_report(song: Song, ladder: Ladder) -> Json:
     """All of `fingering --json`."""
-    return {"parts": [{"bars": _fingered_bars(part, grade_part(song, part, ladder))} for part in song.parts]}
+    return {"parts": [_fingered_part(part, grade_part(song, part, ladder)) for part in song.parts]}
+
+
+def _fingered_part(part: Part, grading: Grading) -> Json:
+    return {"bars": _fingered_bars(part, grading), "pins_not_kept": list(pins_not_kept(part, grading))}
 
 
 def _fingered_bars(part: Part, grading: Grading) -> list[Json]:
@@ -125,6 +129,13 @@ def _fingered_event(part: Part, event: Event, grip: Grip | None, tapped_strings:
         on = grip.finger_on(note.string) if grip and note.fret and not note.dead else None
         finger = None if tapped else "T" if on == "T" else int(on or 0)
         notes.append(
-            {"string": note.string, "fret": note.fret, "finger": finger, "pitch": part.pitch_of(note)}
+            {
+                "string": note.string,
+                "fret": note.fret,
+                "finger": finger,
+                "pitch": part.pitch_of(note),
+                "dead": note.dead,
+                "tied": note.tied,
+            }
         )
     return {"position": max(grip.position, 1) if grip else None, "notes": notes}

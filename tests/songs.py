@@ -149,6 +149,7 @@ def parts(draw: st.DrawFn, most_bars: int = 3) -> Part:
         tuple((start, f"Watch {draw(_WORDS)}") for start in starts[:1]),
         readings,
         draw(st.sampled_from([24, 24, 22, 19])),
+        draw(st.integers(0, 4)) == 0,
     )
 
 

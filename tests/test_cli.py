@@ -69,7 +69,7 @@ def test_a_practice_tempo_and_a_longer_scale_change_the_grade() -> None:
 def test_fingering_gives_every_note_a_finger_and_its_pitch() -> None:
     report = json.loads(run("fingering", CALIBRATION / "tapped-90.tab", "--json").stdout)
     notes = report["parts"][0]["bars"][0]["events"][0]["notes"]
-    assert notes == [{"string": 2, "fret": 12, "finger": None, "pitch": 71}]
+    assert notes == [{"string": 2, "fret": 12, "finger": None, "pitch": 71, "dead": False, "tied": False}]
     second = report["parts"][0]["bars"][0]["events"][1]
     assert second["onset"] == "1/4"
     assert second["notes"][0]["finger"] in (1, 2, 3, 4)

@@ -12,6 +12,7 @@ from clear_steps.store import Database
 from clear_steps.web.app import create_app
 
 TEXT = demo_texts()[0]
+STRINGS = "".join(f"{name}|{'-' * 16}|\n" for name in "eBGDA") + "E|"
 
 
 def add(client: FlaskClient, text: str = TEXT) -> int:
@@ -185,3 +186,41 @@ def test_two_databases_in_one_process_do_not_share_a_ladder(client: FlaskClient,
     assert client.get(f"/api/songs/{song}").json["analysis"]["ladder"] == "Here"
     assert there.get(f"/api/songs/{add(there)}").json["analysis"]["ladder"] == "There"
     other.close()
+
+
+ARPEGGIO = """Title: Lamps
+Tempo: 90
+Time: 4/4
+Tuning: standard
+
+len|e e e e e e e e |
+  e|------0---------|
+  B|----1---1-------|
+  G|--0-------0---0-|
+  D|------------2---|
+  A|3---------------|
+  E|----------------|
+"""
+
+
+def test_what_rings_unsaid_is_told_and_switched_off_and_on_again(client: FlaskClient) -> None:
+    song = add(client, ARPEGGIO)
+    part = client.get(f"/api/songs/{song}").json["analysis"]["parts"][0]
+    assert part["guessed_ringing"] == ["Bar 1: the notes of the broken chord ring on to the change of grip."]
+    off = client.post(f"/api/songs/{song}/ringing", json={"based_on": 1, "as_written": True})
+    assert off.status_code == 201
+    assert "Ringing: as written" in off.json["text"]
+    part = off.json["analysis"]["parts"][0]
+    assert (part["rings_as_written"], part["guessed_ringing"]) == (True, [])
+    stale = client.post(f"/api/songs/{song}/ringing", json={"based_on": 1, "as_written": False})
+    assert stale.status_code == 409
+    on = client.post(f"/api/songs/{song}/ringing", json={"based_on": 2, "as_written": False}).json
+    assert "Ringing" not in on["text"]
+    assert on["analysis"]["parts"][0]["guessed_ringing"]
+
+
+def test_nothing_easier_is_said_where_nothing_easier_was_found(client: FlaskClient) -> None:
+    song = add(client, "Tempo: 80\nTuning: standard\n\nE|0-------0-------|\n".replace("E|", STRINGS))
+    found = client.post(f"/api/songs/{song}/alternatives", json={"first": 0, "last": 0}).json
+    assert found["nothing_easier"]
+    assert len({way["title"] for way in found["alternatives"]}) == len(found["alternatives"])

@@ -3,9 +3,11 @@
 from clear_steps.core.grade.alternatives import SCHOOL_TITLES, alternatives
 from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
+from clear_steps.core.grade.heard import guessed_ringing
 from clear_steps.core.grade.ladder import CURVE_NAMES, TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
+from clear_steps.core.grade.pins import pins_not_kept
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import (
@@ -53,7 +55,9 @@ __all__ = [
     "figures_of",
     "grade_part",
     "grade_song",
+    "guessed_ringing",
     "hand_tables",
+    "pins_not_kept",
     "recurrence_words",
     "recurrences",
     "rungs",

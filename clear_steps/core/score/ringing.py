@@ -49,7 +49,8 @@ class Hearing:
 
 def hearing_of(part: Part) -> Hearing:
     """Nothing is guessed on a bass guitar, nor where the teacher says that it rings as written."""
-    return Hearing(part.tuning.strings, not is_bass(part.tuning), part.picking is Picking.PICK)
+    guesses = not is_bass(part.tuning) and not part.rings_as_written
+    return Hearing(part.tuning.strings, guesses, part.picking is Picking.PICK)
 
 
 def bass_from(strings: int) -> int:

@@ -250,6 +250,7 @@ class Part:
     remarks: tuple[tuple[int, str], ...] = ()  # (index of the bar it stands before, text)
     readings: tuple[BarReading, ...] = ()  # by bar, then as they were added
     frets: int = USUAL_FRETS  # on the neck, counted from the nut
+    rings_as_written: bool = False  # nothing is taken to ring on that is not written
 
     def pitch_of(self, note: Note) -> int:
         """Sounding MIDI number: open string + capo + fret, or the partial of a natural harmonic."""

@@ -27,6 +27,9 @@ MAX_CAPO = 12
 E = TypeVar("E", bound=StrEnum)
 
 
+AS_WRITTEN = "as written"
+
+
 @dataclass
 class Headers:
     """What the header lines have said so far; `metre` holds for bars without their own."""
@@ -91,6 +94,12 @@ def _read_scale(headers: Headers, text: str) -> None:
     headers.scale_named = True
 
 
+def _read_ringing(headers: Headers, text: str) -> None:
+    if text.strip().lower() != AS_WRITTEN:
+        raise InvalidValueError("ringing", text, f"{AS_WRITTEN}, or no such line")
+    _set_part(headers, rings_as_written=True)
+
+
 _READERS: dict[str, Callable[[Headers, str], None]] = {
     "title": lambda h, text: _set_song(h, title=text),
     "tempo": _read_tempo_header,
@@ -106,6 +115,7 @@ _READERS: dict[str, Callable[[Headers, str], None]] = {
     "picking": lambda h, text: _set_part(h, picking=_choice(Picking, "picking", text)),
     "frets": lambda h, text: _set_part(h, frets=_whole("frets", text, 12, MAX_FRET)),
     "scale": _read_scale,
+    "ringing": _read_ringing,
 }
 
 
@@ -156,6 +166,8 @@ def part_header(part: Part, is_first: bool) -> list[str]:
         lines.append(f"Frets: {part.frets}")
     if part.scale_length_mm != usual_scale_mm(part.tuning):
         lines.append(f"Scale: {part.scale_length_mm:.10g}")
+    if part.rings_as_written:
+        lines.append(f"Ringing: {AS_WRITTEN}")
     return lines
 
 

@@ -160,6 +160,9 @@ class PartModel(BaseModel):
     doubts: list[str]  # why the Step is a range
     sentences: list[str]  # what makes it hard, where, what is easier than it sounds
     recurrences: list[str]
+    guessed_ringing: list[str]  # what is taken to ring on unsaid
+    rings_as_written: bool
+    pins_not_kept: list[str]  # written fingers that no hand can take
     readings: list[ReadingModel]
     bars: list[BarModel]
 

@@ -10,6 +10,8 @@ from clear_steps.core.grade import (
     Grading,
     StepRange,
     grade_song,
+    guessed_ringing,
+    pins_not_kept,
     recurrence_words,
     recurrences,
     step_range,
@@ -142,6 +144,9 @@ def _part_model(
         doubts=list(steps.reasons),
         sentences=list(three_sentences(part, grading)),
         recurrences=[recurrence_words(part, row) for row in recurrences(part)],
+        guessed_ringing=list(guessed_ringing(part)),
+        rings_as_written=part.rings_as_written,
+        pins_not_kept=list(pins_not_kept(part, grading)),
         readings=[
             api.ReadingModel(bar=reading.bar, name=reading.name, in_use=reading.content is None)
             for reading in part.readings

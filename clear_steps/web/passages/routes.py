@@ -30,6 +30,17 @@ def write_tempo(song_id: int, body: api.TempoIn) -> Response:
     return saved(song_id, body.based_on, with_tempo(latest_of(song_id).text, body.tempo))
 
 
+@blueprint.post("/songs/<int:song_id>/ringing")
+@blueprint.input(api.RingingIn, arg_name="body")
+@blueprint.output(DeskModel, status_code=201)
+def set_ringing(song_id: int, body: api.RingingIn) -> Response:
+    """Say that a part rings as written, or take that back, as a new revision."""
+    song = read_cached(latest_of(song_id).text).song
+    part = _part(song, body.part_index)
+    changed = replace(part, rings_as_written=body.as_written)
+    return saved(song_id, body.based_on, write_tab(_with_part(song, part, changed)))
+
+
 @blueprint.post("/songs/<int:song_id>/alternatives")
 @blueprint.input(api.PassageIn, arg_name="body")
 @blueprint.output(api.AlternativeList)

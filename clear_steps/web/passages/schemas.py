@@ -37,6 +37,14 @@ class AlternativeList(BaseModel):
     alternatives: list[AlternativeModel]
 
 
+class RingingIn(BaseModel):
+    """Whether only what is written rings on in a part, and the revision it was asked of."""
+
+    based_on: int = Field(ge=0)
+    part_index: int = Field(0, ge=0, le=50)
+    as_written: bool
+
+
 class ReadingIn(BaseModel):
     """A reading of a bar (index) to begin or to put in use, and the revision it was asked of."""
 

@@ -125,6 +125,13 @@ export const api = {
         body: { based_on, tempo },
       }),
     ),
+  setRinging: (id: number, based_on: number, part_index: number, as_written: boolean) =>
+    answer(
+      client.POST('/api/songs/{song_id}/ringing', {
+        params: { path: { song_id: id } },
+        body: { based_on, part_index, as_written },
+      }),
+    ),
   giveOwnStep: (id: number, based_on: number, part_index: number, step: number | null) =>
     answer(
       client.PUT('/api/songs/{song_id}/own-step', {

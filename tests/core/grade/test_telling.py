@@ -19,7 +19,15 @@ from clear_steps.core.grade import (
     three_sentences,
 )  # fmt: skip
 from clear_steps.core.grade.finding import ordinal
-from clear_steps.core.score import Event, Part, Song, reading_in_use, with_reading, with_reading_in_use
+from clear_steps.core.score import (
+    Bend,
+    Event,
+    Part,
+    Song,
+    reading_in_use,
+    with_reading,
+    with_reading_in_use,
+)
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -191,3 +199,36 @@ def test_no_way_is_played_in_a_position_that_a_hand_has_not() -> None:
         for way in alternatives(song, song.parts[0], 0, 1, LADDER):
             assert " 0th " not in way.sentence
             assert "-" not in way.sentence.split(";")[0].split(",")[0]
+
+
+def test_other_ways_never_bend_an_open_string_and_say_why_they_are_easier() -> None:
+    bent = line("3.4", "3.4", "2.5", "3.4", tempo=60)
+    bar = bent.parts[0].bars[0]
+    bend = replace(bar.events[0].notes[0], bend=Bend(Fraction(2)))
+    bar = replace(bar, events=(replace(bar.events[0], notes=(bend,)), *bar.events[1:]))
+    song = replace(bent, parts=(replace(bent.parts[0], bars=(bar,)),))
+    ways = alternatives(song, song.parts[0], 0, 0, LADDER)
+    notes = [note for way in ways for event in way.part.bars[0].events for note in event.notes]
+    assert all(note.fret for note in notes if note.bend)
+
+
+def test_an_easier_way_names_the_measure_that_makes_it_so() -> None:
+    song = line("6.1", "6.5", "6.1", "6.5", "6.1", "6.5", "6.1", "6.5", tempo=120)
+    ways = alternatives(song, song.parts[0], 0, 0, LADDER)
+    easier = [way for way in ways[1:] if way.step < ways[0].step - 0.1]
+    assert easier
+    assert all("easier than as written, most by " in way.sentence for way in easier)
+    assert len({way.title for way in ways}) == len(ways)
+
+
+def test_a_second_place_of_a_lick_is_found_wherever_it_lies() -> None:
+    """The box at the 5th fret lies at the 10th too, on the next thicker strings."""
+    song = line("2.5", "2.8", "1.5", "1.8", "1.5", "2.8", "2.5", "2.8", tempo=90)
+    ways = alternatives(song, song.parts[0], 0, 0, LADDER)
+    assert any(way.positions[0] >= 8 for way in ways[1:])
+
+
+def test_an_easy_song_is_not_said_to_be_hard() -> None:
+    easy = line(*["6.0"] * 4, length=Fraction(1), tempo=60)
+    told = three_sentences(easy.parts[0], grade_part(easy, easy.parts[0], LADDER))[0]
+    assert told.startswith("Most is asked by the speed, in bar 1: ")

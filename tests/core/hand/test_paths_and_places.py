@@ -8,7 +8,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from clear_steps.core.grade import GradeRequest, grade_part, hand_tables
+from clear_steps.core.grade import GradeRequest, grade_part, hand_tables, pins_not_kept
 from clear_steps.core.hand import (
     DemandsBook,
     Habits,
@@ -202,3 +202,29 @@ def test_free_fingers_help_behind_a_bend() -> None:
     assert grip.fingers == (Finger.RING,)
     assert grip.helpers_on(2) == ((Finger.INDEX, Spot(2, 7)), (Finger.MIDDLE, Spot(2, 8)))
     assert grip.helpers_on(3) == ()
+
+
+def test_a_pin_holds_while_the_note_repeats() -> None:
+    song = with_note(line("3.5", "3.5", "3.5", "3.7", tempo=60), 0, finger=Finger.RING)
+    assert fingers(song)[:3] == ["3", "3", "3"]
+
+
+def test_a_pin_that_no_hand_can_keep_is_told() -> None:
+    """The index on a higher fret than the little finger, both at once."""
+    song = line("2.5+3.7", length=Fraction(1), tempo=60)
+    event = song.parts[0].bars[0].events[0]
+    notes = (
+        replace(event.notes[0], finger=Finger.LITTLE),
+        replace(event.notes[1], finger=Finger.INDEX),
+    )
+    bar = song.parts[0].bars[0]
+    bar = replace(bar, events=(replace(event, notes=notes), *bar.events[1:]))
+    part = replace(song.parts[0], bars=(bar,))
+    crossed = replace(song, parts=(part,))
+    told = pins_not_kept(part, grade_part(crossed, part, LADDER))
+    assert len(told) == 2
+    assert told[0].startswith(
+        "Bar 1, beat 1: the little finger cannot lie on the 2nd string as written; the "
+    )
+    kept = replace(part, bars=(replace(bar, events=(event, *bar.events[1:])),))
+    assert pins_not_kept(kept, grade_part(replace(song, parts=(kept,)), kept, LADDER)) == ()

@@ -2,6 +2,7 @@
   import type { Part } from '../../api/client'
   import { stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
+  import Guesses from './Guesses.svelte'
   import OwnStep from './OwnStep.svelte'
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
@@ -51,6 +52,7 @@
     {#each part.recurrences as words (words)}<li>{words}</li>{/each}
   </ul>
 {/if}
+<Guesses {desk} {songId} />
 {#if analysis.unknown_techniques.length > 0}
   <p class="mt-4 border-l-4 border-past-hand pl-3">
     Techniques of your own without a Step: {analysis.unknown_techniques.join(', ')}. They count nothing until
