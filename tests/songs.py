@@ -1,5 +1,6 @@
 """Hypothesis strategies for songs with real variety, and small builders for hand-made bars."""
 
+from dataclasses import replace
 from fractions import Fraction
 
 from hypothesis import strategies as st
@@ -10,6 +11,7 @@ from clear_steps.core.score import (
     Bar,
     BarReading,
     Bend,
+    Dynamic,
     Event,
     Feel,
     Finger,
@@ -62,6 +64,8 @@ def notes(draw: st.DrawFn, string: int, before: int | None) -> Note:
     if draw(st.integers(0, 3)) == 0:
         techniques.add(draw(st.sampled_from(arrival)))
     dead = Technique.DEAD in techniques
+    if draw(st.integers(0, 9)) == 0:
+        techniques.add(draw(st.sampled_from([Technique.PALM_MUTE, Technique.LET_RING, Technique.STACCATO])))
     bend = (
         None
         if dead or draw(st.integers(0, 5))
@@ -89,13 +93,14 @@ def bars(draw: st.DrawFn, strings: int, held: dict[int, int]) -> Bar:
         chosen = sorted(draw(st.sets(st.integers(1, strings), max_size=3)))
         struck = tuple(draw(notes(string, held.get(string))) for string in chosen)
         held.update({note.string: note.fret for note in struck})
+        words = frozenset(draw(st.sets(st.sampled_from(WORD_TECHNIQUES), max_size=2)))
+        words = words if struck else frozenset()
+        struck = tuple(replace(note, techniques=note.techniques - words) for note in struck)
         events.append(
             Event(
                 length,
                 struck,
-                frozenset(draw(st.sets(st.sampled_from(WORD_TECHNIQUES), max_size=2)))
-                if struck
-                else frozenset(),
+                words,
                 draw(st.none() | st.sampled_from(Stroke)) if any(not note.tied for note in struck) else None,
                 draw(st.sampled_from(["", "", "Am", "C/G", "F#m7b5"])),
                 draw(_WORDS) if draw(st.integers(0, 9)) == 0 else "",
@@ -105,6 +110,9 @@ def bars(draw: st.DrawFn, strings: int, held: dict[int, int]) -> Bar:
                 draw(st.integers(1, 12))
                 if any(not note.tied for note in struck) and draw(st.integers(0, 19)) == 0
                 else None,
+                frozenset(draw(st.sets(st.integers(1, strings), max_size=2)) if struck else ()),
+                None,
+                draw(st.none() | st.sampled_from(Dynamic)) if struck else None,
             )
         )
         left -= length

@@ -10,7 +10,8 @@ from clear_steps.core.score.ringing import sounding_quarters
 
 TICKS_PER_QUARTER = 960
 _GUITAR = 25  # steel-string, General MIDI, counted from 0
-_VELOCITY, _MUTED_VELOCITY = 80, 50
+_VELOCITY, _MUTED_SHARE = 80, 0.625
+_VELOCITIES = {"pp": 33, "p": 49, "mp": 64, "mf": 80, "f": 96, "ff": 112}  # common practice, no source
 _NEVER_PITCHED = {Technique.DEAD}
 
 
@@ -54,15 +55,17 @@ def _track(song: Song, part: Part, channel: int) -> mido.MidiTrack:
     timed = [(Fraction(0), mido.MetaMessage("track_name", name=_latin(part.name or "Guitar")))]
     timed.append((Fraction(0), mido.Message("program_change", program=_GUITAR, channel=channel)))
     sounding = sounding_quarters(part)
-    at = Fraction(0)
+    at, loud = Fraction(0), _VELOCITY
     for index in played_order(part, song.order):
         bar = part.bars[index]
         for onset, event, lengths in zip(bar.onsets, bar.events, sounding[index], strict=True):
-            velocity = _MUTED_VELOCITY if Technique.PALM_MUTE in event.techniques else _VELOCITY
+            loud = _VELOCITIES[event.dynamic] if event.dynamic else loud
             for note, length in zip(event.notes, lengths, strict=True):
                 if note.tied or note.techniques & _NEVER_PITCHED:
                     continue
                 pitch = _heard(part, note)
+                muted = Technique.PALM_MUTE in event.techniques_of(note)
+                velocity = round(loud * _MUTED_SHARE) if muted else loud
                 timed.append(
                     (at + onset, mido.Message("note_on", note=pitch, velocity=velocity, channel=channel))
                 )

@@ -7,9 +7,12 @@ from fractions import Fraction
 import pytest
 
 from clear_steps.core.errors import ReadError
-from clear_steps.core.score import Bar, Finger, Metre, Technique
+from clear_steps.core.grade import grade_song
+from clear_steps.core.score import Bar, Event, Finger, Metre, Technique
+from clear_steps.core.score.ringing import ringing_in
 from clear_steps.formats.tabtext import read_tab, write_tab
 from clear_steps.formats.tabtext.reader import Reading
+from clear_steps.ladders import default_ladder
 from tests.formats.test_bad_input import problem, tab
 
 WIDE = tuple(f"  {name}" for name in "eBGDAE")  # as wide as the labels, so that words stand over their notes
@@ -247,3 +250,75 @@ def test_an_order_of_sections_that_are_not_there_is_told() -> None:
 def test_triplets_may_be_counted() -> None:
     events = bar_of("0-0-0-0---0---0---", "cnt|1 t l 2   3   4   |").events
     assert [event.quarters for event in events] == [Fraction(1, 3)] * 3 + [1, 1, 1]
+
+
+SYSTEM = """Tempo: 90
+Time: 4/4
+Tuning: standard
+
+{above}
+  e|----------------0---------------|
+  B|--------3-----------------------|
+  G|--------------------------------|
+  D|--------------------------------|
+  A|--------------------------------|
+  E|0---------------0-------0-------|
+"""
+
+
+def events_under(*above: str) -> tuple[Event, ...]:
+    lines = "\n".join(("len|q       q       q       q       |", *above))
+    return read_tab(SYSTEM.format(above=lines)).song.parts[0].bars[0].events
+
+
+def test_a_word_may_name_its_strings() -> None:
+    events = events_under("how|PM      lr      PM:6            |")
+    assert events[0].techniques == {Technique.PALM_MUTE}
+    assert {note.string: note.techniques for note in events[2].notes} == {
+        1: frozenset(),
+        6: {Technique.PALM_MUTE},
+    }
+    assert write_tab(
+        read_tab(
+            SYSTEM.format(
+                above="len|q       q       q       q       |\nhow|PM      lr      PM:6            |"
+            )
+        ).song
+    ).count("PM:6")
+
+
+def test_a_muted_bass_lies_under_a_ringing_melody() -> None:
+    events = events_under("how|PM      lr      PM:6+lr:1       |")
+    ringing = ringing_in(Bar(events=events))
+    assert [note.string for note in ringing[3].notes] == [2, 1]
+    assert [note.string for note in ringing[2].notes] == [2], "the muted bass does not ring"
+
+
+def test_a_string_that_must_not_ring_on_is_said_and_graded() -> None:
+    song = read_tab(
+        SYSTEM.format(above="len|q       q       q       q       |\nhow|        stop:6                  |")
+    ).song
+    assert song.parts[0].bars[0].events[1].stopped == {6}
+    found = grade_song(song, default_ladder())[0].bars[0].findings["damping"]
+    assert found.evidence == "Sounding strings are stopped once, first at beat 2."
+
+
+def test_the_depth_of_a_dip_and_the_loudness_are_kept() -> None:
+    events = events_under("how|dip:1.5                         |", "dyn|mf              pp              |")
+    assert (events[0].dip, events[0].dynamic, events[2].dynamic) == (Fraction(3, 2), "mf", "pp")
+
+
+@pytest.mark.parametrize(
+    ("line", "told"),
+    [
+        ("how|PM:5                            |", "'PM:5' names string 5; expected one that is struck there"),
+        ("how|PM:                             |", "'PM:' names no strings; expected numbers from 1 to 8"),
+        ("how|stop                            |", "'stop' names no strings"),
+        ("how|dip:x                           |", "'dip:x' says no depth; expected half tones"),
+        ("dyn|loud                            |", "'loud' is no loudness; expected one of pp p mp mf f ff"),
+    ],
+)
+def test_what_a_word_says_wrongly_is_told_with_what_was_expected(line: str, told: str) -> None:
+    with pytest.raises(ReadError) as caught:
+        events_under(line)
+    assert told in str(caught.value)

@@ -86,14 +86,14 @@ def ringing_notes(part: Part, guess: bool = True) -> tuple[tuple[Ringing, ...], 
 def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
     """For every event of a bar, the earlier notes of it that still ring."""
     guesses = _guesses(bar, hearing)
-    if not guesses.any and not any(Technique.LET_RING in event.techniques for event in bar.events):
+    if not guesses.any and not any(map(_is_let_ring, bar.events)):
         return (_SILENCE,) * len(bar.events)
     low = bass_from(hearing.strings)
     held: dict[int, tuple[Note, Texture | None]] = {}  # string -> note, and the texture that keeps it
     rows = []
     for index, event in enumerate(bar.events):
-        for note in event.notes:
-            held.pop(note.string, None)
+        for string in (*(note.string for note in event.notes), *event.stopped):
+            held.pop(string, None)
         new_grip = index in guesses.grips and guesses.grips.get(index - 1) is not guesses.grips[index]
         held = {
             string: entry
@@ -111,15 +111,20 @@ def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
         guessed = frozenset(texture for _, texture in held.values() if texture)
         rows.append(Ringing(kept, guessed, index in guesses.grips, grip))
         for note in event.notes:
-            if note.dead or note.techniques & _TOUCHED or Technique.STACCATO in event.techniques:
+            own = event.techniques_of(note)
+            if note.dead or own & _TOUCHED or Technique.STACCATO in own:
                 continue  # over a harmonic the finger has left already
             if index in guesses.grips:
                 held[note.string] = (note, Texture.BROKEN_CHORD)
-            elif Technique.LET_RING in event.techniques:
+            elif Technique.LET_RING in own:
                 held[note.string] = (note, None)
             elif texture := guesses.voices.get((index, note.string)):
                 held[note.string] = (note, texture)
     return tuple(rows)
+
+
+def _is_let_ring(event: Event) -> bool:
+    return any(Technique.LET_RING in event.techniques_of(note) for note in event.notes)
 
 
 def _out_of_reach(held: Note, event: Event) -> bool:
@@ -190,7 +195,8 @@ def _stretches(bar: Bar) -> Iterator[list[int]]:
 
 
 def _may_ring(event: Event) -> bool:
-    plain = not event.techniques & _BREAKS and event.quarters >= _SHORTEST
+    written = event.techniques.union(*(note.techniques for note in event.notes))
+    plain = not written & _BREAKS and not event.stopped and event.quarters >= _SHORTEST
     return (
         plain
         and len(event.notes) <= _MOST_AT_ONCE
@@ -256,9 +262,11 @@ def _basses(bar: Bar, hearing: Hearing) -> dict[tuple[int, int], Texture]:
             following and abs(following[0].string - event.notes[0].string) >= 2
         ):
             continue  # a line that goes on nearby, by far the most
-        low = [note for note in event.struck if note.string >= lowest]
-        if not low or Technique.PALM_MUTE in event.techniques:
-            continue
+        low = [
+            note
+            for note in event.struck
+            if note.string >= lowest and Technique.PALM_MUTE not in event.techniques_of(note)
+        ]
         for note in low:
             others = [other for other in event.notes if other is not note] or following
             apart = bool(others) and all(abs(other.string - note.string) >= 2 for other in others)

@@ -49,6 +49,17 @@ class Stroke(StrEnum):
     UP = "U"
 
 
+class Dynamic(StrEnum):
+    """How loud, from a note on until the next such mark."""
+
+    VERY_SOFT = "pp"
+    SOFT = "p"
+    RATHER_SOFT = "mp"
+    RATHER_LOUD = "mf"
+    LOUD = "f"
+    VERY_LOUD = "ff"
+
+
 class Picking(StrEnum):
     """What sounds the strings; it decides what the picking hand can do at all."""
 
@@ -140,6 +151,9 @@ class Event:
     uncertain: bool = False  # the rhythm here is doubtful
     own_techniques: frozenset[str] = frozenset()  # of the teacher's own naming
     position: int | None = None  # pinned by the teacher: the fret the index finger covers
+    stopped: frozenset[int] = frozenset()  # strings that must not ring on from here
+    dip: Fraction | None = None  # of the whammy bar, half tones; None where it is not said how deep
+    dynamic: Dynamic | None = None
 
     def __hash__(self) -> int:
         return self._hash

@@ -4,20 +4,18 @@ import re
 from bisect import bisect_left, bisect_right
 from dataclasses import dataclass, replace
 
-from clear_steps.core.score import HOW_WORDS, Event, Finger, Note, PickingFinger, Stroke
+from clear_steps.core.score import Dynamic, Event, Finger, Note, PickingFinger, Stroke
+from clear_steps.formats.tabtext.howwords import NoHowWordError, read_how
 from clear_steps.formats.tabtext.lines import Label
 from clear_steps.formats.tabtext.problems import Findings, short
 from clear_steps.formats.tabtext.rawbars import RawBar, Word
 
-FREE_WORD, DOUBT_WORD = "free", "?"
-OWN_SIGN = "*"  # before the name of a technique of the teacher's own
 _POSITION = re.compile(
     r"@(?P<position>[1-9]|[12]\d|3[0-6])(?::(?P<fingers>.+))?"
 )  # a pinned position, then fingers
 _FINGERS_EXPECTED = (
     "expected 1 2 3 4 or T from the highest string down with / between, or a position such as @5"
 )
-_OWN = re.compile(r"\*[A-Za-z][A-Za-z0-9_]{0,23}")
 
 
 @dataclass
@@ -64,10 +62,14 @@ def label_events(bar: RawBar, drafts: list[LabelledEvent], findings: Findings) -
     places = _Places(drafts)
     for word in bar.words.get(Label.HOW, []):
         _apply_how(word, places, findings)
-    for label, apply in ((Label.PICKING, _apply_picking), (Label.FINGER, _apply_fingers)):
+    for label, apply in (
+        (Label.PICKING, _apply_picking),
+        (Label.FINGER, _apply_fingers),
+        (Label.DYNAMIC, _apply_dynamic),
+    ):
         for word in bar.words.get(label, []):
             home = places.at(word.column)
-            if home is None or not home.event.struck:
+            if home is None or not (home.event.struck or label is Label.DYNAMIC):
                 _no_note(word, findings)
             else:
                 apply(word, home, findings)
@@ -83,28 +85,34 @@ def _no_note(word: Word, findings: Findings) -> None:
 
 
 def _apply_how(word: Word, places: _Places, findings: Findings) -> None:
-    names = word.text.rstrip("-").split("+")
-    for name in names:
-        if name not in HOW_WORDS and name not in (FREE_WORD, DOUBT_WORD) and not _OWN.fullmatch(name):
-            known = " ".join([*HOW_WORDS, FREE_WORD, DOUBT_WORD])
-            expected = f"expected one of {known}, or a name of your own after {OWN_SIGN}"
-            findings.wrong(word.line, word.shown, f"'{short(name)}' is no word for how; {expected}")
-            return
+    try:
+        said = read_how(word.text.rstrip("-"))
+    except NoHowWordError as error:
+        findings.wrong(word.line, word.shown, str(error))
+        return
     homes = places.between(word.column, word.end) if word.text.endswith("-") else []
     if not homes and (home := places.at(word.column)):
         homes = [home]
     if not homes:
         _no_note(word, findings)
-    techniques = frozenset(HOW_WORDS[name] for name in names if name in HOW_WORDS)
-    own = frozenset(name.removeprefix(OWN_SIGN) for name in names if name.startswith(OWN_SIGN))
+    missing = said.strings - {note.string for home in homes for note in home.event.notes}
+    if homes and missing:
+        told = f"'{short(word.text)}' names string {min(missing)}; expected one that is struck there"
+        findings.wrong(word.line, word.shown, told)
+        return
     for home in homes:
-        home.event = replace(
-            home.event,
-            own_techniques=home.event.own_techniques | own,
-            techniques=home.event.techniques | techniques,
-            free=home.event.free or FREE_WORD in names,
-            uncertain=home.event.uncertain or DOUBT_WORD in names,
+        home.event = said.on(home.event)
+
+
+def _apply_dynamic(word: Word, home: LabelledEvent, findings: Findings) -> None:
+    if word.text not in set(Dynamic):
+        findings.wrong(
+            word.line,
+            word.shown,
+            f"'{short(word.text)}' is no loudness; expected one of {' '.join(Dynamic)}",
         )
+        return
+    home.event = replace(home.event, dynamic=Dynamic(word.text))
 
 
 def _apply_picking(word: Word, home: LabelledEvent, findings: Findings) -> None:

@@ -20,6 +20,7 @@ class Label(StrEnum):
     LENGTH = "len"
     COUNT = "cnt"
     HOW = "how"
+    DYNAMIC = "dyn"
     PICKING = "pck"
     FINGER = "fin"
     REMARK = "rem"

@@ -13,7 +13,7 @@ from clear_steps.formats.tabtext.lines import Label, LabelLine, StringLine, Syst
 from clear_steps.formats.tabtext.problems import Findings, short
 from clear_steps.formats.tabtext.tokens import Token, tokens_of
 
-MAX_LABELS = 32  # of one system; there are eight kinds
+MAX_LABELS = 32  # of one system; there are nine kinds
 _TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2})\s*)?$")
 _BAR_LINE = re.compile(r"\|+")
 _REMARKS = re.compile(r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s?\||\s?$)")  # parted by two blanks or a bar line

@@ -6,17 +6,15 @@ from fractions import Fraction
 
 from clear_steps.core.score import (
     COMMON_TIME,
-    TECHNIQUES,
     Bar,
     Event,
     Metre,
     Part,
     Song,
-    Technique,
     spell_length,
 )
 from clear_steps.formats.tabtext.header import part_header, song_header, spell_tempo
-from clear_steps.formats.tabtext.labelling import DOUBT_WORD, FREE_WORD, OWN_SIGN
+from clear_steps.formats.tabtext.howwords import write_how
 from clear_steps.formats.tabtext.lines import Label, remark_line
 from clear_steps.formats.tabtext.reader import comes_from_before
 from clear_steps.formats.tabtext.tokens import spell_note
@@ -185,10 +183,9 @@ def _cell(event: Event, before: dict[int, int]) -> _Cell:
     )
     if pins:
         words[Label.FINGER] = ":".join(pins)
-    how = [TECHNIQUES[technique].sign for technique in Technique if technique in event.techniques]
-    how += [OWN_SIGN + name for name in sorted(event.own_techniques)]
-    how += [FREE_WORD] * event.free + [DOUBT_WORD] * event.uncertain
-    return _Cell(notes, words, "+".join(how), event.quarters)
+    if event.dynamic:
+        words[Label.DYNAMIC] = event.dynamic
+    return _Cell(notes, words, write_how(event), event.quarters)
 
 
 def _slide_sign(fret: int, fret_before: int | None) -> str:

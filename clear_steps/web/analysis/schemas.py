@@ -75,6 +75,9 @@ class EventModel(BaseModel):
     uncertain: bool
     free: bool
     how: list[str]
+    stopped: list[int]  # strings that must not ring on
+    dip: float | None  # half tones
+    dynamic: str | None
     grip: GripModel | None
     mark: Literal["", "changed", "gone"] = ""  # against the other side, where two are compared
 

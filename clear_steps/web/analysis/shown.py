@@ -219,6 +219,9 @@ def _event_model(
         uncertain=event.uncertain,
         free=event.free,
         how=sorted(event.techniques),
+        stopped=sorted(event.stopped),
+        dip=None if event.dip is None else float(event.dip),
+        dynamic=event.dynamic,
         grip=None if grip is None else _grip_model(grip, event),
     )
 

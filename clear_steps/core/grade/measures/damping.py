@@ -19,10 +19,14 @@ def _find(bar: PlayedBar, _: Ladder) -> Found[_Damped]:
 
 
 def _damped(bar: PlayedBar) -> Iterator[_Damped]:
-    """Staccato notes, dead notes between sounding ones, and open strings stopped by a rest."""
+    """Staccato notes, strings stopped as written, dead notes between sounding ones, open strings stopped by a
+    rest."""
     before: Event | None = None
     for onset, event in zip(bar.bar.onsets, bar.bar.events, strict=True):
-        if Technique.STACCATO in event.techniques or (_sounds(before) and _is_dead(event)):
+        short = tuple(n.string for n in event.notes if Technique.STACCATO in event.techniques_of(n))
+        if short or event.stopped:
+            yield onset, (*short, *sorted(event.stopped))
+        elif _sounds(before) and _is_dead(event):
             yield onset, tuple(note.string for note in event.notes)
         elif before and not event.notes and any(note.fret == 0 and not note.dead for note in before.notes):
             yield onset, tuple(note.string for note in before.notes)
