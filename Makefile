@@ -21,6 +21,7 @@ check: .stamps/dev .stamps/pages
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/python -m clear_steps.web | diff -u frontend/openapi.json - || { echo "frontend/openapi.json is stale: run 'make types'"; exit 1; }
+	$(BIN)/python -m clear_steps.web rows | diff -u frontend/src/rows.json - || { echo "frontend/src/rows.json is stale: run 'make types'"; exit 1; }
 	cd frontend && npx prettier --check --log-level warn src
 	cd frontend && npm run -s check
 	cd frontend && npm run -s test
@@ -33,6 +34,7 @@ faults: .stamps/dev
 
 types: .stamps/dev .stamps/pages
 	$(BIN)/python -m clear_steps.web > frontend/openapi.json
+	$(BIN)/python -m clear_steps.web rows > frontend/src/rows.json
 	cd frontend && npm run -s types
 
 versions: .stamps/dev

@@ -33,7 +33,7 @@ ALLOWED = {
 # Within the web each knows only those before it.
 WEB = (
     *("", "schemas", "security", "workers", "program", "current", "errors", "openapi", "analysis", "songs"),
-    *("passages", "files", "ladders", "students", "versions", "groups", "app", "serving", "__main__"),
+    *("passages", "files", "ladders", "students", "versions", "groups", "app", "serving", "rows", "__main__"),
 )
 FORBIDDEN_IN_CORE = {
     *("flask", "apiflask", "sqlalchemy", "pathlib", "os", "io"),

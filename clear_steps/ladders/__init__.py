@@ -8,7 +8,7 @@ from math import isfinite
 from typing import Any
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
-from clear_steps.core.grade import TUNE_FLOOR, Ladder, Modifier
+from clear_steps.core.grade import CURVE_NAMES, TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 
@@ -98,9 +98,12 @@ def _fill(rows: Json) -> tuple[str, ...]:
 
 
 def _ladder(rows: Json) -> Ladder:
+    curves = {row["curve"]: Curve(_points(row)) for row in rows["curves"]}
+    if missing := sorted(set(CURVE_NAMES) - set(curves)):
+        raise ValueError(f"the ladder has no curve {', '.join(missing)}")
     return Ladder(
         str(rows["name"]),
-        {row["curve"]: Curve(_points(row)) for row in rows["curves"]},
+        curves,
         {Technique(row["technique"]): _finite(row["step"]) for row in rows["techniques"]},
         ShapeSteps(**{key: _finite(step) for key, step in rows["shapes"].items() if key != "source"}),
         {Modifier(row["modifier"]): _finite(row["adds"]) for row in rows["modifiers"]},

@@ -4,9 +4,9 @@ from clear_steps.core.grade.alternatives import SCHOOL_TITLES, alternatives
 from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
 from clear_steps.core.grade.heard import guessed_ringing
-from clear_steps.core.grade.ladder import CURVE_NAMES, TUNE_FLOOR, Ladder, Modifier
+from clear_steps.core.grade.ladder import TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
-from clear_steps.core.grade.measures import HEADLINE, MEASURES, Measure
+from clear_steps.core.grade.measures import CURVE_NAMES, HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.pins import pins_not_kept
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs

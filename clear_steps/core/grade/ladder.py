@@ -7,18 +7,6 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 
-CURVE_NAMES = (
-    "stretch",
-    "shift",
-    "fretting_speed",
-    "picking_speed",
-    "shape_changes",
-    "picking",
-    "damping",
-    "rhythm",
-    "independence",
-)
-
 
 class Modifier(StrEnum):
     """What makes a technique harder or easier; its row says by how much of a Step."""
@@ -52,7 +40,6 @@ class Ladder:
 
     def __post_init__(self) -> None:
         missing = [
-            *(set(CURVE_NAMES) - set(self.curves)),
             *(set(Technique) - set(self.technique_steps)),
             *(set(Modifier) - set(self.modifiers)),
         ]

@@ -13,7 +13,7 @@ from clear_steps.core.grade.measures.speed import SPEED
 from clear_steps.core.grade.measures.stretch import STRETCH
 from clear_steps.core.grade.measures.technique import TECHNIQUE
 
-__all__ = ["HEADLINE", "MEASURES", "Found", "Measure", "Window", "window_of"]
+__all__ = ["CURVE_NAMES", "HEADLINE", "MEASURES", "Found", "Measure", "Window", "window_of"]
 
 _ROWS: tuple[Measure[Any], ...] = (
     STRETCH,
@@ -27,4 +27,5 @@ _ROWS: tuple[Measure[Any], ...] = (
     INDEPENDENCE,
 )
 MEASURES: dict[str, Measure[Any]] = {row.name: row for row in _ROWS}
+CURVE_NAMES = tuple(name for row in _ROWS for name in row.curves)
 HEADLINE = ("stretch", "shift", "speed", "technique")

@@ -44,7 +44,7 @@ class Measure(Generic[T]):
     about: str
     unit: str
     sign: str  # strokes of its picture on a field of 16 by 16, as an SVG path
-    curves: tuple[str, ...]  # of the ladder
+    curves: dict[str, str]  # of the ladder, and what each is for where there are several
     find: Callable[[PlayedBar, Ladder], Found[T]]
     weigh: Callable[[Found[T], Window, Ladder], float]  # its Step, of what is found and not empty
     tell: Callable[[Found[T], PlayedBar, Ladder], Told]

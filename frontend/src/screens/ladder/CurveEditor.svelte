@@ -2,7 +2,7 @@
   import type { Ladder } from '../../api/client'
   import { HARDEST, stepColour } from '../../components/steps'
   import { curvePicture } from './curve'
-  import { CURVE_NAMES } from './ladder.svelte'
+  import { CURVE_WORDS } from '../../components/measures'
 
   let { curve, oninput }: { curve: Ladder['curves'][number]; oninput: () => void } = $props()
   const WIDTH = 520
@@ -19,7 +19,7 @@
 
 <figure class="mb-6">
   <figcaption class="mb-2 font-bold first-letter:uppercase">
-    {CURVE_NAMES[curve.curve] ?? curve.curve}: {curve.unit}
+    {CURVE_WORDS[curve.curve] ?? curve.curve}: {curve.unit}
   </figcaption>
   <svg
     viewBox="-34 -12 {WIDTH + 60} {HEIGHT + 40}"

@@ -9,7 +9,8 @@
   import MeasureSign from '../../components/MeasureSign.svelte'
   import CurveEditor from './CurveEditor.svelte'
   import Effects from './Effects.svelte'
-  import { CURVES, ladderLines, LadderState, SHAPES, TECHNIQUES } from './ladder.svelte'
+  import { ladderLines, LadderState, SHAPES, TECHNIQUES } from './ladder.svelte'
+  import { CURVES } from '../../components/measures'
   import ShapeSteps from './ShapeSteps.svelte'
   import TechniqueSteps from './TechniqueSteps.svelte'
 

@@ -5,24 +5,6 @@ const DEBOUNCE_MS = 250
 export const TECHNIQUES = 'technique'
 export const SHAPES = 'shapes'
 
-/** Which curves belong to a measure. */
-export const CURVES: Record<string, string[]> = {
-  stretch: ['stretch'],
-  shift: ['shift'],
-  speed: ['fretting_speed', 'picking_speed'],
-  technique: [],
-  shapes: ['shape_changes'],
-  picking: ['picking'],
-  damping: ['damping'],
-  rhythm: ['rhythm'],
-  independence: ['independence'],
-}
-export const CURVE_NAMES: Record<string, string> = {
-  fretting_speed: 'fretting hand',
-  picking_speed: 'picking hand',
-  shape_changes: 'changing shapes',
-}
-
 export class LadderState {
   screen = $state.raw<LadderScreen | null>(null)
   ladder = $state<Ladder | null>(null)
