@@ -110,12 +110,12 @@ def _is_even(moments: list[Moment], bar: PlayedBar) -> bool:
 def syncopation(
     onsets: tuple[Fraction, ...], metre: Metre, stop: Fraction | None = None, holds_over: bool = False
 ) -> tuple[int, Fraction]:
-    """The sum over a bar that ends at `stop` (else with its metre), and the onset that adds most; thirds of a
-    beat lie off these levels and add nothing."""
+    """The sum over a bar that ends at `stop` (else with its metre), and the onset that adds most; tuplets lie
+    off these levels and add nothing."""
     total, most, worst = 0, 0, onsets[0]
     for onset, following in zip(onsets, [*onsets[1:], metre.quarters if stop is None else stop], strict=True):
-        if onset.denominator % 3 == 0:
-            continue
+        if onset.denominator & (onset.denominator - 1):
+            continue  # no power of two
         own = metre.weight_at(onset)
         over = max((metre.weight_at(place) for place in _places(onset, following)), default=own)
         if holds_over and onset == onsets[-1]:
