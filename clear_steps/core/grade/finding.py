@@ -85,6 +85,13 @@ _COUNTS = {
     Fraction(2, 3): "the last third of ",
 }
 
+_SIGNS = {
+    Fraction(1, 4): "e",
+    Fraction(1, 2): "&",
+    Fraction(3, 4): "a",
+    Fraction(1, 3): "t",
+    Fraction(2, 3): "l",
+}
 _SHARES = {5: "fifth", 6: "sixth", 7: "seventh", 8: "eighth", 9: "ninth", 12: "twelfth"}  # of a beat
 
 
@@ -115,6 +122,15 @@ def beat_words(onset: Fraction, metre: Metre) -> str:
     """`beat 3`, `the & of beat 2`, `the 2nd fifth of beat 1`, else `a point after beat 4`."""
     beat, part = divmod(onset / metre.beat_quarters, 1)
     return f"{'' if part == 0 else _COUNTS.get(part) or _share_words(part)}beat {int(beat) + 1}"
+
+
+def count_sign(onset: Fraction, metre: Metre) -> str:
+    """What is said aloud at an onset: `1`, `e`, `&`, `a`, `t`, `l`; nothing where no word is at hand.
+
+    On the same beats as the words: in 6/8 there are two, each of `1 t l`.
+    """
+    beat, part = divmod(onset / metre.beat_quarters, 1)
+    return str(int(beat) + 1) if part == 0 else _SIGNS.get(part, "")
 
 
 def _share_words(part: Fraction) -> str:

@@ -248,7 +248,7 @@ class Performer:
                 time.quarter_seconds,
                 float(bar.quarters / bar.metre.beat_quarters),
                 self._span_mm,
-                part.picking,
+                part.picking or (Picking.FINGERS if bar.has_picking_fingers else None),
                 metre_changed,
                 starts_at,
                 self._neck.capo,

@@ -214,6 +214,11 @@ class Bar:
         return tuple(accumulate(lengths, initial=0))
 
     @cached_property
+    def has_picking_fingers(self) -> bool:
+        """Whether letters say which fingers pluck."""
+        return any(note.picking for event in self.events for note in event.notes)
+
+    @cached_property
     def sounding_beats(self) -> float:
         """Beats of it that are no rest."""
         sounding = sum((event.quarters for event in self.events if event.notes), Fraction(0))

@@ -66,6 +66,7 @@ class GripModel(BaseModel):
 class EventModel(BaseModel):
     onset: str
     onset_quarters: float
+    count: str  # said aloud there, nothing where no word is at hand
     quarters: float
     values: list[str]
     notes: list[NoteModel]

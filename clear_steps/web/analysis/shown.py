@@ -17,7 +17,7 @@ from clear_steps.core.grade import (
     step_range,
     three_sentences,
 )
-from clear_steps.core.grade.finding import ordinal
+from clear_steps.core.grade.finding import count_sign, ordinal
 from clear_steps.core.hand import Grip, Neck
 from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Song, name_of, played_order, spell_length
 from clear_steps.core.score.ringing import sounding_quarters
@@ -107,7 +107,14 @@ def _part_model(
     bars = []
     for index, (bar, time, grade) in enumerate(zip(part.bars, times, grading.bars, strict=True)):
         events = [
-            _event_model(part, event, onset, sounding[index][number], grading.grips.get((index, number)))
+            _event_model(
+                part,
+                event,
+                onset,
+                count_sign(part.starts_at(index) + onset, bar.metre),
+                sounding[index][number],
+                grading.grips.get((index, number)),
+            )
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
         ]
         bars.append(_bar_model(part, grade, events, lines[index], time))
@@ -202,11 +209,17 @@ def _bar_model(
 
 
 def _event_model(
-    part: Part, event: Event, onset: Fraction, sounding: tuple[Fraction, ...], grip: Grip | None
+    part: Part,
+    event: Event,
+    onset: Fraction,
+    count: str,
+    sounding: tuple[Fraction, ...],
+    grip: Grip | None,
 ) -> api.EventModel:
     return api.EventModel(
         onset=str(onset),
         onset_quarters=float(onset),
+        count=count,
         quarters=float(event.quarters),
         values=spell_length(event.quarters).split("="),
         notes=[

@@ -3,6 +3,7 @@
 Where a figure is exact arithmetic elsewhere (`test_measures.py`), it is not repeated.
 """
 
+from dataclasses import replace
 from fractions import Fraction
 
 import pytest
@@ -11,7 +12,18 @@ from clear_steps.core.grade import Finding, Grading, grade_part
 from clear_steps.core.grade.measures import rhythm
 from clear_steps.core.hand import Neck, Player, passing_factor
 from clear_steps.core.hand.moves import passing_share
-from clear_steps.core.score import Bar, Event, Metre, Note, Part, Picking, Song, Stroke, Technique
+from clear_steps.core.score import (
+    Bar,
+    Event,
+    Metre,
+    Note,
+    Part,
+    Picking,
+    PickingFinger,
+    Song,
+    Stroke,
+    Technique,
+)
 from clear_steps.ladders import default_ladder
 from tests.songs import line
 
@@ -136,3 +148,12 @@ def test_a_bass_guitar_is_measured_as_one() -> None:
     """34 inches against 25.5 (common practice, no source): frets a third wider."""
     assert Neck(864).fret_mm(5) == pytest.approx(Neck(648).fret_mm(5) * 4 / 3)
     assert Player().reach_mm == pytest.approx(1.4 * Player().span_mm)
+
+
+def test_letters_of_the_picking_hand_say_that_fingers_pluck_without_a_header() -> None:
+    far = [struck(6), struck(1)] * 4
+    lettered = [
+        Event(event.quarters, (replace(event.notes[0], picking=PickingFinger.THUMB),)) for event in far
+    ]
+    bare, plucked = (finding(one_bar(*events), "picking").value for events in (far, lettered))
+    assert plucked == pytest.approx((bare or 0) * 0.3)

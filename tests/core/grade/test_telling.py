@@ -18,10 +18,11 @@ from clear_steps.core.grade import (
     step_range,
     three_sentences,
 )  # fmt: skip
-from clear_steps.core.grade.finding import ordinal
+from clear_steps.core.grade.finding import beat_words, count_sign, ordinal
 from clear_steps.core.score import (
     Bend,
     Event,
+    Metre,
     Part,
     Song,
     reading_in_use,
@@ -232,3 +233,25 @@ def test_an_easy_song_is_not_said_to_be_hard() -> None:
     easy = line(*["6.0"] * 4, length=Fraction(1), tempo=60)
     told = three_sentences(easy.parts[0], grade_part(easy, easy.parts[0], LADDER))[0]
     assert told.startswith("Most is asked by the speed, in bar 1: ")
+
+
+@pytest.mark.parametrize(
+    ("metre", "onsets", "signs"),
+    [
+        (Metre(4, 4), ("0", "1/2", "5/4", "7/4", "7/3"), ["1", "&", "e", "a", "t"]),
+        (Metre(7, 8), ("0", "3"), ["1", "7"]),
+        (Metre(6, 8), ("0", "1/2", "1", "3/2", "2"), ["1", "t", "l", "2", "t"]),
+    ],
+)
+def test_what_is_counted_and_what_is_told_agree_on_the_beat(
+    metre: Metre, onsets: tuple[str, ...], signs: list[str]
+) -> None:
+    assert [count_sign(Fraction(onset), metre) for onset in onsets] == signs
+    for onset, sign in zip(onsets, signs, strict=True):
+        words = beat_words(Fraction(onset), metre)
+        assert not sign.isdigit() or words == f"beat {sign}"
+
+
+def test_parts_of_a_beat_that_nobody_counts_are_named() -> None:
+    assert beat_words(Fraction(1, 5), Metre(4, 4)) == "the 2nd fifth of beat 1"
+    assert beat_words(Fraction(11, 6), Metre(4, 4)) == "the 6th sixth of beat 2"

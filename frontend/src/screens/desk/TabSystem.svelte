@@ -6,7 +6,7 @@
   import type { DeskState } from './desk.svelte'
   import { drawRows, topOf, type SystemBox } from './engrave'
   import { fingerRow } from './fingers'
-  import { countOf, MARGIN, type SystemBars } from './layout'
+  import { MARGIN, type SystemBars } from './layout'
 
   let { desk, part, system }: { desk: DeskState; part: Part; system: SystemBars } = $props()
 
@@ -186,7 +186,7 @@
               {x}
               y={rowY.count}
               text-anchor="middle"
-              class="fill-quiet font-mono text-[12px]">{countOf(bar, event.onset_quarters)}</text
+              class="fill-quiet font-mono text-[12px]">{event.count}</text
             >{/if}
         {/each}
         {#each wordRuns(bar, at) as run, index (index)}

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Bar, Event, Neck, Part } from '../../api/client'
 import { columns, ridge, stepY } from '../../components/climb'
 import { fingerRow } from './fingers'
-import { countOf, MARGIN, neededWidth, systemsOf } from './layout'
+import { MARGIN, neededWidth, systemsOf } from './layout'
 import { neckView } from './neck'
 
 function event(onset: number, quarters: number, fret = 3): Event {
@@ -41,18 +41,6 @@ describe('the lines of a tab', () => {
   })
   it('gives a bar of many notes more room', () => {
     expect(neededWidth(bar(0, 16))).toBeGreaterThan(neededWidth(bar(0, 8)))
-  })
-  it('counts aloud', () => {
-    const whole = bar(0, 4)
-    expect([0, 0.5, 1.25, 1.75, 7 / 3].map((onset) => countOf(whole, onset))).toEqual([
-      '1',
-      '&',
-      'e',
-      'a',
-      't',
-    ])
-    expect(countOf({ metre: '7/8', starts_at: 0 } as Bar, 3)).toBe('7')
-    expect([0, 0.5].map((onset) => countOf({ metre: '4/4', starts_at: 3 } as Bar, onset))).toEqual(['4', '&'])
   })
 })
 

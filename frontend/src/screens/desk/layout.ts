@@ -54,20 +54,3 @@ function stretched(needed: number[], room: number): number[] {
   const factor = total > room * 0.55 ? room / total : Math.min(1.6, room / total)
   return needed.map((width) => width * factor)
 }
-
-/** The count under an event: `1`, `&`, `e`, `a`, `t`, `l` or nothing. */
-export function countOf(bar: Bar, onsetQuarters: number): string {
-  const unit = 4 / Number(bar.metre.split('/')[1])
-  const place = (bar.starts_at + onsetQuarters) / unit
-  const beat = Math.floor(place + 1e-6)
-  const part = place - beat
-  const names: [number, string][] = [
-    [0, String(beat + 1)],
-    [0.25, 'e'],
-    [0.5, '&'],
-    [0.75, 'a'],
-    [1 / 3, 't'],
-    [2 / 3, 'l'],
-  ]
-  return names.find(([at]) => Math.abs(part - at) < 1e-3)?.[1] ?? ''
-}

@@ -1,7 +1,6 @@
 <script lang="ts">
   import type { NoteIn, Version } from '../../api/client'
   import { api } from '../../api/client'
-  import { countOf } from '../desk/layout'
   import BarByHand from './BarByHand.svelte'
   import type { VersionsState } from './versions.svelte'
 
@@ -29,7 +28,7 @@
   function when(index: number): string {
     const onset = bar.events[index].onset_quarters
     const beat = (bar.starts_at + onset) / bar.beat_quarters
-    return `beat ${Math.floor(beat) + 1}${Number.isInteger(beat) ? '' : ` ${countOf(bar, onset) || `+ ${(beat % 1).toFixed(2)}`}`}`
+    return `beat ${Math.floor(beat) + 1}${Number.isInteger(beat) ? '' : ` ${bar.events[index].count || `+ ${(beat % 1).toFixed(2)}`}`}`
   }
 
   function change(body: NoteIn): void {
