@@ -89,3 +89,28 @@ def test_a_musicxml_file_is_looked_at_and_then_saved(page: Page, tmp_path: Path)
     page.find("button", "Save song").click()
     page.find("h1", "Before the ovens")
     assert page.step() > 4
+
+
+def test_what_rings_unsaid_is_told_and_the_teacher_says_otherwise(page: Page) -> None:
+    page.open("#/song/4")
+    page.find("h1", "Delivery round")
+    page.sees("Not written, taken from how it looks:")
+    page.sees("the notes of the broken chord ring on to the change of grip.")
+    page.find("button", "It rings only where it is written").click()
+    page.sees("Only what is written as ringing.")
+    page.find("button", "Take it from how it looks again").click()
+    page.sees("Not written, taken from how it looks:")
+
+
+def test_a_finger_that_cannot_be_kept_is_told_on_the_desk(page: Page) -> None:
+    strings = "\n".join(
+        f"  {name}|{fret}---------------|"
+        for name, fret in zip("eBGDAE", ("-", "5", "7", "-", "-", "-"), strict=True)
+    )
+    tab = f"Tempo: 60\nTime: 4/4\nTuning: standard\n\nlen|w               |\n{strings}\nfin|4/1             |"
+    page.open("#/")
+    page.find("a, button", "New song").click()
+    page.replace_text(tab)
+    page.find("button", "Save").click()
+    page.sees("Fingers that cannot be kept")
+    page.sees("the little finger cannot lie on the 2nd string as written")

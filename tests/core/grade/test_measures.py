@@ -360,3 +360,13 @@ def test_a_dead_strum_is_one_dead_stroke_and_stops_nothing_within_a_run_of_them(
     assert every["technique"].evidence.startswith("Eight dead notes")
     assert every["damping"].value is None
     assert "once" in graded(False, *[True] * 7)["damping"].evidence
+
+
+def test_a_pickup_is_a_burst_in_a_bar_that_began_with_rest() -> None:
+    """Two eighths before the first bar are no whole bar of eighths."""
+    song = line("3.5", "3.6", tempo=120)
+    pickup = replace(song.parts[0].bars[0], events=song.parts[0].bars[0].events[:2], pickup=True)
+    song = replace(song, parts=(replace(song.parts[0], bars=(pickup, pickup)),))
+    found = finding(song, "speed")
+    assert found.step == pytest.approx(LADDER.curves["fretting_speed"].step(0.75 * 4.0))
+    assert "for one beat" in found.evidence

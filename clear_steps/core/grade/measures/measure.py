@@ -29,10 +29,10 @@ class Window(NamedTuple):
 
 
 def window_of(bar: PlayedBar) -> Window:
-    """The window of a whole bar."""
-    return Window(
-        float(bar.bar.quarters), bar.quarter_seconds, float(bar.bar.metre.beat_quarters), bar.span_mm
-    )
+    """The window of a whole bar; what a pickup lacks of its metre is rest."""
+    quarters = bar.bar.metre.quarters if bar.bar.pickup else bar.bar.quarters
+    beat_quarters = bar.bar.metre.beat_quarters
+    return Window(float(quarters), bar.quarter_seconds, float(beat_quarters), bar.span_mm)
 
 
 @dataclass(frozen=True, slots=True)

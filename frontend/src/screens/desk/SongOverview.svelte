@@ -33,7 +33,7 @@
   >
 {/if}
 <dl class="mt-4 grid grid-cols-[1fr_auto] gap-y-1 border-t border-contour pt-3 tabular-nums">
-  <dt>The hardest two bars in a row</dt>
+  <dt>The hardest two bars, wherever they begin</dt>
   <dd class="text-right font-bold">{stepText(part.peak)}</dd>
   <dt>A typical bar</dt>
   <dd class="text-right font-bold">{stepText(part.typical)}</dd>
