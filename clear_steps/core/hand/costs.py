@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 
 from clear_steps.core.hand.curve import Curve
 from clear_steps.core.hand.demands import Links, Shape, Spot
-from clear_steps.core.hand.grips import FLAT_STRINGS, FULL_BARRE_STRINGS, Grip, GripTable, Setting, grip_table
+from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, GripTable, Setting, grip_table
 from clear_steps.core.hand.moves import CHANGE_COST, MoveTable, move_table, passing_factor, passing_share
 from clear_steps.core.hand.neck import Neck
 from clear_steps.core.hand.player import Habits, SchoolWeights
@@ -53,13 +53,14 @@ class ShapeSteps:
         return self.of(grip.setting(grip.fingers), capo)
 
     def of(self, setting: Setting, capo: int = 0) -> float:
-        """Step of setting fingers; one on one string is none, one flat over two as much as two fingers.
+        """Step of setting fingers; one on one string is none, one flat alone over up to four strings as much as
+        the fingers whose work it does.
 
         A barre is as hard as its fret counted from the nut makes it, whatever capo lies before it.
         """
-        if setting.fingers == 1 and setting.barre_strings == FLAT_STRINGS:
-            return self.two_fingers
         rows = (0.0, 0.0, self.two_fingers, self.three_fingers, self.four_fingers, self.four_fingers)
+        if setting.fingers == 1 and setting.barre_strings < FULL_BARRE_STRINGS:
+            return max(rows[setting.barre_strings], self.thumb if setting.thumbed else 0.0)
         by_fingers = max(rows[setting.fingers], self.thumb if setting.thumbed else 0.0)
         if setting.barre_strings >= FULL_BARRE_STRINGS:
             down = min(max((setting.barre_fret + capo - 1) / 4, 0.0), 1.0)

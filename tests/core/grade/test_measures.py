@@ -282,8 +282,10 @@ def test_a_shape_costs_its_fingers_or_its_barre(chord: str, step: float) -> None
     assert finding(line(chord), "shapes").step == pytest.approx(step)
 
 
-@pytest.mark.parametrize(("presses", "strings", "step"), [("23", 2, 1.5), ("234", 3, 3.0)])
-def test_a_finger_flat_over_two_strings_is_no_barre_but_over_three_it_is(
+@pytest.mark.parametrize(
+    ("presses", "strings", "step"), [("23", 2, 1.5), ("234", 3, 2.0), ("2345", 4, 3.0), ("12345", 5, 3.5)]
+)
+def test_a_finger_flat_alone_costs_the_fingers_whose_work_it_does(
     presses: str, strings: int, step: float
 ) -> None:
     grip = Grip(5, tuple((Finger.INDEX, Spot(int(string), 5)) for string in presses), strings, 5, 0.0)
@@ -370,3 +372,9 @@ def test_a_pickup_is_a_burst_in_a_bar_that_began_with_rest() -> None:
     found = finding(song, "speed")
     assert found.step == pytest.approx(LADDER.curves["fretting_speed"].step(0.75 * 4.0))
     assert "for one beat" in found.evidence
+
+
+def test_one_finger_flat_that_moves_is_no_new_shape() -> None:
+    """A dropped tuning's chords by one finger, at two places."""
+    found = graded(line(*["4.5+5.5+6.5", "4.3+5.3+6.3"] * 4, length=Fraction(1), tempo=100)).bars[1]
+    assert found.findings["shapes"].evidence == "One shape, held or merely moved along."
