@@ -53,8 +53,8 @@ class ShapeSteps:
         return self.of(grip.setting(grip.fingers), capo)
 
     def of(self, setting: Setting, capo: int = 0) -> float:
-        """Step of setting fingers; one on one string is none, one flat alone over up to four strings as much as
-        the fingers whose work it does.
+        """Step of setting fingers; one on one string is none, one flat alone over up to four as much as the
+        fingers whose work it does.
 
         A barre is as hard as its fret counted from the nut makes it, whatever capo lies before it.
         """
