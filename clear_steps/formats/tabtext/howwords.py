@@ -101,18 +101,31 @@ def _depth(name: str, text: str) -> Fraction:
 
 
 def write_how(event: Event) -> str:
-    """The words of an event, in the order of the table."""
-    words = []
-    for technique in Technique:
-        sign = TECHNIQUES[technique].sign
-        if technique in event.techniques:
-            depth = event.dip if technique is Technique.WHAMMY_DIP else None
-            words.append(sign if depth is None else f"{sign}:{float(depth):.10g}")
-        elif TECHNIQUES[technique].writing is Writing.WORD:
-            strings = [str(note.string) for note in event.notes if technique in note.techniques]
-            words += [f"{sign}:{'/'.join(strings)}"] if strings else []
-    if event.stopped:
-        words.append(f"{STOP_WORD}:{'/'.join(map(str, sorted(event.stopped)))}")
+    """The words of an event: of all its notes in the order of the table, then what names strings, then the
+    rest."""
+    words = [
+        f"{TECHNIQUES[technique].sign}{_written_depth(event, technique)}"
+        for technique in Technique
+        if technique in event.techniques
+    ]
+    words += words_by_string(event)
     words += [OWN_SIGN + name for name in sorted(event.own_techniques)]
     words += [FREE_WORD] * event.free + [DOUBT_WORD] * event.uncertain
     return "+".join(words)
+
+
+def _written_depth(event: Event, technique: Technique) -> str:
+    deep = technique is Technique.WHAMMY_DIP and event.dip is not None
+    return f":{float(event.dip or 0):.10g}" if deep else ""
+
+
+def words_by_string(event: Event) -> list[str]:
+    """`PM:6`, `stop:6/5`: what holds for some strings alone."""
+    words = []
+    for technique in Technique:
+        if TECHNIQUES[technique].writing is Writing.WORD:
+            strings = [str(note.string) for note in event.notes if technique in note.techniques]
+            words += [f"{TECHNIQUES[technique].sign}:{'/'.join(strings)}"] if strings else []
+    if event.stopped:
+        words.append(f"{STOP_WORD}:{'/'.join(map(str, sorted(event.stopped)))}")
+    return words

@@ -76,7 +76,7 @@ class EventModel(BaseModel):
     uncertain: bool
     free: bool
     how: list[str]
-    stopped: list[int]  # strings that must not ring on
+    words_by_string: list[str]  # `PM:6`, `stop:6/5`
     dip: float | None  # half tones
     dynamic: str | None
     grip: GripModel | None

@@ -22,7 +22,7 @@ from clear_steps.core.hand import Grip, Neck
 from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Song, name_of, played_order, spell_length
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
-from clear_steps.formats.tabtext import Reading, read_tab
+from clear_steps.formats.tabtext import Reading, read_tab, words_by_string
 from clear_steps.web.analysis import schemas as api
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import problem_model
@@ -232,7 +232,7 @@ def _event_model(
         uncertain=event.uncertain,
         free=event.free,
         how=sorted(event.techniques),
-        stopped=sorted(event.stopped),
+        words_by_string=words_by_string(event),
         dip=None if event.dip is None else float(event.dip),
         dynamic=event.dynamic,
         grip=None if grip is None else _grip_model(grip, event),

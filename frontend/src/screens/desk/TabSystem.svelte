@@ -18,7 +18,7 @@
     desk.layers.chords && bars.some((bar) => bar.events.some((event) => event.chord)),
   )
   const hasRemarks = $derived(bars.some((bar) => bar.events.some((event) => event.remark)))
-  const hasWords = $derived(bars.some((bar) => bar.events.some((event) => wordsOf(event.how).length > 0)))
+  const hasWords = $derived(bars.some((bar) => bar.events.some((event) => wordsOf(event).length > 0)))
   const headroom = $derived(20 + ROW * (Number(hasChords) + Number(hasRemarks) + Number(hasWords)))
   const below = $derived(
     ROW *
@@ -48,8 +48,13 @@
     )
   }
 
-  function wordsOf(how: string[]): string[] {
-    return how.map((technique) => desk.signs[technique] ?? technique)
+  /** What stands over an event: words for all its notes, then those for some strings, then how loud. */
+  function wordsOf(event: Event): string[] {
+    const forAll = event.how.map((technique) => {
+      const sign = desk.signs[technique] ?? technique
+      return technique === 'whammy_dip' && event.dip !== null ? `${sign} ${event.dip}` : sign
+    })
+    return [...forAll, ...event.words_by_string, ...(event.dynamic ? [event.dynamic] : [])]
   }
 
   function pickingOf(event: Event): string {
@@ -92,7 +97,7 @@
     let before = ''
     bar.events.forEach((event, index) => {
       const text = [
-        ...wordsOf(event.how),
+        ...wordsOf(event),
         ...(event.free ? ['free'] : []),
         ...(event.uncertain ? ['?'] : []),
       ].join(' ')

@@ -7,7 +7,13 @@ import { neckView } from './neck'
 
 function event(onset: number, quarters: number, fret = 3): Event {
   const note = { string: 1, fret, techniques: [], bend_half_tones: null, optional: false, uncertain: false }
-  return { onset_quarters: onset, quarters, notes: [note] } as unknown as Event
+  return {
+    onset_quarters: onset,
+    quarters,
+    notes: [note],
+    words_by_string: [],
+    dynamic: null,
+  } as unknown as Event
 }
 function bar(index: number, events: number): Bar {
   return {
@@ -41,6 +47,12 @@ describe('the lines of a tab', () => {
   })
   it('gives a bar of many notes more room', () => {
     expect(neededWidth(bar(0, 16))).toBeGreaterThan(neededWidth(bar(0, 8)))
+  })
+  it('gives a bar with words for some strings room for them', () => {
+    const worded = bar(0, 4)
+    worded.events[0].words_by_string = ['PM:6', 'lr:1']
+    expect(neededWidth(worded)).toBeGreaterThan(4 * 9 * 6)
+    expect(neededWidth(bar(0, 4))).toBeLessThan(4 * 9 * 6)
   })
 })
 

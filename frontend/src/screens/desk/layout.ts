@@ -10,6 +10,7 @@ export interface SystemBars {
 export const MARGIN = 34
 const EVENT_WIDTH = 21.5
 const NARROWEST = 110
+const LETTER_WIDTH = 6.6
 
 /** Room a bar needs: a place for every event, more for rows of two digits and signs. */
 export function neededWidth(bar: Bar): number {
@@ -23,7 +24,14 @@ export function neededWidth(bar: Bar): number {
     return EVENT_WIDTH + bends + wide
   })
   const signs = (bar.repeat_start ? 18 : 0) + (bar.repeat_times ? 18 : 0)
-  return Math.max(NARROWEST, events.reduce((sum, width) => sum + width, 24) + signs)
+  const longest = Math.max(0, ...bar.events.map(wordsWidth)) * bar.events.length
+  return Math.max(NARROWEST, longest + 24, events.reduce((sum, width) => sum + width, 24) + signs)
+}
+
+/** Room that the words for some strings and the loudness take over an event. */
+function wordsWidth(event: Bar['events'][number]): number {
+  const said = [...event.words_by_string, ...(event.dynamic ? [event.dynamic] : [])].join(' ')
+  return said ? said.length * LETTER_WIDTH + EVENT_WIDTH : 0
 }
 
 /** Break a part into systems of at most `width`; a section begins a new one. */
