@@ -157,3 +157,13 @@ def test_letters_of_the_picking_hand_say_that_fingers_pluck_without_a_header() -
     ]
     bare, plucked = (finding(one_bar(*events), "picking").value for events in (far, lettered))
     assert plucked == pytest.approx((bare or 0) * 0.3)
+
+
+def test_a_reach_counts_three_hundredths_more_for_every_finger_between() -> None:
+    """Frets 5 and 8 held by two, three and four fingers."""
+    curve = LADDER.curves["stretch"]
+    held = Neck().fret_mm(8) - Neck().fret_mm(5)
+    for chord, more in (("6.5+3.8", 0.0), ("6.5+4.7+3.8", 0.03), ("6.5+5.6+4.7+3.8", 0.06)):
+        assert finding(line(chord, tempo=60), "stretch").step == pytest.approx(
+            curve.step(held * (1 + more) / 100)
+        )

@@ -13,6 +13,9 @@ from clear_steps.core.grade.played import Moment, Move, PlayedBar
 from clear_steps.core.grade.spread import Spread
 from clear_steps.core.hand import PAST_ANY_HAND_MM, Grip, passing_factor
 
+# Fingers between the outer two tie the hand: so much more counts a reach for each (from memory).
+_TWO_FINGERS, _A_FINGER_MORE = 2, 0.03
+
 
 class _Reach(NamedTuple):
     """Along the neck, in mm: as it counts, and as it is; the words for it, but for the mm, from those for its
@@ -37,7 +40,8 @@ def _find(bar: PlayedBar, _: Ladder) -> Found[_Reach]:
 def _reaches(moment: Moment) -> Iterator[_Reach]:
     grip, move, spread = moment.grip, moment.move, moment.spread
     if grip and grip.reach_mm > 0:
-        yield _Reach(grip.reach_mm, grip.reach_mm, moment, partial(_held, grip))
+        more = _A_FINGER_MORE * max(len(grip.fingers) - _TWO_FINGERS, 0)
+        yield _Reach(grip.reach_mm * (1 + more), grip.reach_mm, moment, partial(_held, grip))
     if move and move.way.reach_mm > 0:
         counted = move.way.reach_mm * passing_factor(1 / move.seconds)
         yield _Reach(counted, move.way.reach_mm, moment, partial(_passing, move), move.seconds)
