@@ -46,7 +46,7 @@ class Lying:
         set_here = self._set_anew(now, 0)
         fresh = set_here
         stays = grip is None or self._grip is None or grip.position == self._grip.position
-        if fresh and self._down:
+        if fresh and self._down and grip is not None and len(grip.presses) > 1:
             fresh = min((fresh, *(self._set_anew(now, frets) for frets in self._ways_along(now))), key=len)
         kept = {finger: spots for finger, spots in self._down.items() if stays and finger not in lifted}
         self._down = kept | {

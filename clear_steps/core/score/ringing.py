@@ -12,6 +12,7 @@ from clear_steps.core.score.techniques import Technique
 from clear_steps.core.score.tuning import is_bass
 
 _LEAST_EVENTS, _LEAST_STRINGS = 4, 3  # of a broken chord (from memory)
+_LEAST_QUARTERS = Fraction(2)  # quick notes that pass over three strings are a line (from memory)
 _MOST_AT_ONCE = 2  # notes struck together within one; three and more are a strum
 _HAND_FRETS = 4  # frets one grip covers
 _SHORTEST = Fraction(1, 4)  # quicker notes do not ring into one another
@@ -173,7 +174,8 @@ def _is_chord(bar: Bar, run: Sequence[int]) -> bool:
     """Whether there is enough of it; an open string at every other note is a drone."""
     places = Counter((note.string, note.fret) for index in run for note in bar.events[index].notes)
     strings = [string for (string, fret), count in places.items() if fret or 2 * count < len(run)]
-    return len(run) >= _LEAST_EVENTS and len(strings) >= _LEAST_STRINGS
+    lasts = sum((bar.events[index].quarters for index in run), Fraction(0))
+    return len(run) >= _LEAST_EVENTS and len(strings) >= _LEAST_STRINGS and lasts >= _LEAST_QUARTERS
 
 
 def _comes_back(bar: Bar, run: Sequence[int]) -> bool:
