@@ -91,6 +91,7 @@ def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
         return (_SILENCE,) * len(bar.events)
     low = bass_from(hearing.strings)
     held: dict[int, tuple[Note, Texture | None]] = {}  # string -> note, and the texture that keeps it
+    written: set[Note] = set()  # what is said to ring is no guess, whatever texture it stands in
     rows = []
     for index, event in enumerate(bar.events):
         for string in (*(note.string for note in event.notes), *event.stopped):
@@ -109,12 +110,17 @@ def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
         kept = tuple(note for note, _ in held.values())
         strings = {note.string for note in (*kept, *event.notes)}
         grip = tuple(note for note in guesses.grips.get(index, ()) if note.string not in strings)
-        guessed = frozenset(texture for _, texture in held.values() if texture)
+        unsaid = ((note, texture) for note, texture in held.values() if note not in written)
+        guessed = frozenset(texture for _, texture in unsaid if texture)
         rows.append(Ringing(kept, guessed, index in guesses.grips, grip))
         for note in event.notes:
             own = event.techniques_of(note)
             if note.dead or own & _TOUCHED or Technique.STACCATO in own:
                 continue  # over a harmonic the finger has left already
+            if Technique.LET_RING in own:
+                written.add(note)
+            else:
+                written.discard(note)
             if index in guesses.grips:
                 held[note.string] = (note, Texture.BROKEN_CHORD)
             elif Technique.LET_RING in own:

@@ -158,3 +158,11 @@ def test_nothing_is_guessed_on_a_bass_and_the_lower_half_depends_on_the_strings(
     bass = Part(bars=(Bar(events=chord),), tuning=TUNINGS["bass"])
     assert all(row.notes == () for row in ringing_notes(bass)[0])
     assert [bass_from(strings) for strings in (4, 5, 6, 7, 8)] == [3, 3, 4, 4, 5]
+
+
+def test_what_is_written_to_ring_is_no_guess() -> None:
+    """A broken chord under `let ring` was told as not written."""
+    chord = events((5, 3), (4, 2), (2, 1), (4, 2), how=frozenset({Technique.LET_RING}))
+    rows = ringing_notes(Part(bars=(Bar(events=chord),)))[0]
+    assert [note.string for note in rows[3].notes] == [5, 2]
+    assert all(row.guessed == frozenset() for row in rows)
