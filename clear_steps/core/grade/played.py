@@ -4,16 +4,15 @@ import itertools
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
-from functools import lru_cache
 from math import inf
 from typing import NamedTuple
 
 from clear_steps.core.grade.finding import beat_words
+from clear_steps.core.grade.handway import Way, way_between
 from clear_steps.core.grade.lying import Change, Lying
+from clear_steps.core.grade.sounding import Sounding, soundings_of
 from clear_steps.core.grade.spread import Spread, Spreads
 from clear_steps.core.hand import (
-    A_SHAPE,
-    GUIDE_SHARE,
     SLIDE_SHARE,
     BarDemands,
     Fingered,
@@ -22,7 +21,7 @@ from clear_steps.core.hand import (
     gaps_of,
     movement_seconds,
 )
-from clear_steps.core.score import UNPICKED, Bar, Event, Finger, Note, Part, Picking, Technique
+from clear_steps.core.score import Bar, Event, Part, Picking
 from clear_steps.core.score.ringing import Texture, bass_from
 from clear_steps.core.score.timing import BarTime
 
@@ -30,19 +29,6 @@ from clear_steps.core.score.timing import BarTime
 # memory).
 STOOD_SHARE, MOST_STOOD_S = 0.4, 0.4
 FORGOTTEN_S = 4.0  # a shape set so long ago is no change
-
-
-@dataclass(frozen=True, slots=True)
-class Way:
-    """From one grip to the next, whatever the time; distances along the neck in mm."""
-
-    before: Grip
-    distance_mm: float
-    needed_seconds: float
-    reach_mm: float  # from one note's finger to the next one's, in the hand's own frame
-    reach_frets: tuple[int, int]
-    jump: tuple[Finger, int, int] | None  # a finger that goes farther than the hand: from fret, to fret
-    extension: bool = False  # up to one fret, by another finger: the hand opens, and that is its reach
 
 
 # Made in great numbers: a tuple is made several times faster than a dataclass.
@@ -73,22 +59,6 @@ class TapMove:
     def load(self) -> float:
         """Time needed over time there is."""
         return self.needed_seconds / self.seconds
-
-
-_Techniques = tuple[tuple[Technique, int], ...]
-"""Each with its string; those of a whole event once."""
-
-
-class Sounding(NamedTuple):
-    """What the score alone says of notes struck together."""
-
-    onset: Fraction
-    onset_quarters: float
-    event: Event
-    struck: tuple[Note, ...]
-    strings: tuple[int, ...]  # struck, thickest first as the eye reads a chord from the bass
-    picked: bool  # the picking hand sounds at least one of them
-    techniques: _Techniques
 
 
 class Moment(NamedTuple):
@@ -289,7 +259,7 @@ class Performer:
     ) -> Iterator[Moment]:
         tap_moves = self._tap_moves(demands, time) if demands.taps else {}
         if id(bar) not in self._soundings:
-            self._soundings[id(bar)] = (bar, _soundings(bar))
+            self._soundings[id(bar)] = (bar, soundings_of(bar))
         lying, set_at = Lying(entering.before), -entering.since_set
         for number, sounding in self._soundings[id(bar)][1]:
             grip, move, spread = gripped.get(number, _NOTHING)
@@ -321,35 +291,8 @@ class Performer:
     def _way(self, before: Grip, grip: Grip, slid: bool) -> Way:
         key = (id(before), id(grip), slid)
         if key not in self._ways:
-            self._ways[key] = _way(before, grip, slid, self._neck)
+            self._ways[key] = way_between(before, grip, slid, self._neck)
         return self._ways[key]
-
-
-def _soundings(bar: Bar) -> list[tuple[int, Sounding]]:
-    found: list[tuple[int, Sounding]] = []
-    for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
-        struck = event.struck
-        if not struck:
-            if found and event.notes:
-                place, sounding = found[-1]
-                found[-1] = (place, sounding._replace(techniques=_with_tied(sounding.techniques, event)))
-            continue
-        strings = tuple(note.string for note in reversed(struck))
-        techniques = _techniques_in(event, struck)
-        picked = not techniques or not all(UNPICKED & event.techniques_of(note) for note in struck)
-        onset_quarters = bar.ticks[number] / bar.ticks_a_quarter
-        found.append((number, Sounding(onset, onset_quarters, event, struck, strings, picked, techniques)))
-    return found
-
-
-def _with_tied(sounding: _Techniques, event: Event) -> _Techniques:
-    """What is done to a note that is held on, a release say, belongs to its stroke."""
-    held = [
-        (technique, note.string)
-        for note in event.notes
-        for technique in event.techniques_of(note) - event.techniques
-    ]
-    return (*sounding, *sorted(set(held) - set(sounding)))
 
 
 def _stood(stood: float, before: Grip | None, grip: Grip, seconds: float) -> float:
@@ -390,77 +333,3 @@ def _demands_before(
         onsets = [demand.onset_quarters * times[bar].quarter_seconds for demand in fingered.bars[bar].demands]
         waits = [gaps[bar], *(after - before for before, after in itertools.pairwise(onsets))]
         yield from zip(reversed(fingered.hands[hand][bar]), reversed(waits[: len(onsets)]), strict=True)
-
-
-@lru_cache(maxsize=20_000)
-def _way(before: Grip, grip: Grip, slid: bool, neck: Neck) -> Way:
-    start, stop = neck.fret_mm(before.position), neck.fret_mm(grip.position)
-    hand = abs(stop - start)
-    farthest, reach = 0.0, 0.0
-    jump: tuple[Finger, int, int] | None = None
-    extension = False
-    if len(before.presses) == len(grip.presses) == 1:
-        (old, a), (new, b) = before.presses[0], grip.presses[0]
-        apart = neck.fret_mm(b.fret) - neck.fret_mm(a.fret)
-        if old is not new:
-            extension = abs(grip.position - before.position) <= 1
-            reach = abs(apart if extension else apart - (stop - start))
-        elif new is not Finger.THUMB:
-            # A finger that jumps along the neck to another string goes the straight way between the two.
-            farthest, jump = (
-                neck.true_mm((a.string, a.fret), (b.string, b.fret)) if apart else 0.0,
-                (new, a.fret, b.fret),
-            )
-        frets = (min(a.fret, b.fret), max(a.fret, b.fret))
-    else:
-        if len(grip.presses) < A_SHAPE:
-            farthest, jump = _farthest_jump(before, grip, neck)
-        every = [spot.fret for _, spot in (*before.presses, *grip.presses)]
-        frets = (min(every), max(every))
-    distance = max(hand, farthest)
-    share = SLIDE_SHARE if slid else GUIDE_SHARE if _guided(before, grip) else 1.0
-    needed = share * movement_seconds(distance, neck.fret_width_mm(max(grip.position, 1)))
-    jump = jump if farthest > hand else None
-    return Way(before, distance, needed, reach, frets, jump, extension)
-
-
-def _guided(before: Grip, grip: Grip) -> bool:
-    """Whether a finger stays on its string and guides the hand, and none goes to another."""
-    old, new = _strings(before), _strings(grip)
-    common = old.keys() & new.keys()
-    return bool(common) and all(old[finger] & new[finger] for finger in common)
-
-
-def _strings(grip: Grip) -> dict[Finger, set[int]]:
-    strings: dict[Finger, set[int]] = {}
-    for finger, spot in grip.presses:
-        strings.setdefault(finger, set()).add(spot.string)
-    return strings
-
-
-def _farthest_jump(before: Grip, grip: Grip, neck: Neck) -> tuple[float, tuple[Finger, int, int] | None]:
-    """The finger pressed both times that goes farthest along the neck: mm, and (finger, from fret, to
-    fret)."""
-    now = grip.finger_frets
-    jumps = [
-        (abs(neck.fret_mm(fret) - neck.fret_mm(now[finger])), (finger, fret, now[finger]))
-        for finger, fret in before.finger_frets.items()
-        if finger in now
-    ]
-    return max(jumps, default=(0.0, None))
-
-
-def _techniques_in(event: Event, struck: tuple[Note, ...]) -> _Techniques:
-    if not event.techniques and not any(note.techniques or note.bend for note in event.notes):
-        return ()
-    shared = [(technique, struck[0].string) for technique in sorted(event.techniques)]
-    own = [
-        (technique, note.string)
-        for note in event.notes
-        for technique in sorted(event.techniques_of(note) - event.techniques)
-        if technique is not Technique.DEAD
-    ]
-    dead = [(Technique.DEAD, note.string) for note in struck if note.dead][
-        :1
-    ]  # one stroke, however many strings
-    return tuple(shared + own + dead)

@@ -220,10 +220,9 @@ def _runs(bar: Bar, struck: Sequence[int]) -> Iterator[Sequence[int]]:
     """
     run: list[int] = []
     for index in struck:
-        if run and (bar.events[index].chord or not _one_grip(bar, (*run, index))):
-            starts = [at for at in range(1, len(run)) if _one_grip(bar, (*run[at:], index))]
-            if bar.events[index].chord:
-                starts = []
+        named = bool(bar.events[index].chord)
+        if run and (named or not _one_grip(bar, (*run, index))):
+            starts = [at for at in range(1, len(run)) if not named and _one_grip(bar, (*run[at:], index))]
             weights = {at: bar.metre.weight_at(bar.onsets[run[at]]) for at in starts}
             weights[len(run)] = bar.metre.weight_at(bar.onsets[index])
             cut = max(weights, key=lambda at: (weights[at], at))

@@ -11,8 +11,6 @@ from clear_steps.core.score import Technique
 
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
 _HELD_BARRE_SHARE = 0.7  # of a full barre's Step that it costs to hold it (from memory)
-
-
 _A_SHAPE = 2  # strings pressed at once
 
 
