@@ -20,7 +20,12 @@ def page_rows() -> dict[str, Any]:
             for row in MEASURES.values()
         ],
         "techniques": [
-            {"technique": row.technique, "name": row.name, "sign": row.sign, "writing": row.writing}
+            {
+                "technique": row.technique,
+                "name": row.name,
+                "drawing": row.drawing,
+                "words": row.drawn_words,
+            }
             for row in TECHNIQUES.values()
         ],
     }

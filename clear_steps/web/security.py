@@ -46,7 +46,7 @@ def guard(app: Flask, hosts: frozenset[str]) -> None:
     def _headers(response: Response) -> Response:
         nonce = g.get("nonce", "")
         response.headers["Content-Security-Policy"] = (
-            f"default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self' data:;"
+            f"default-src 'none'; script-src 'self'; style-src 'self' 'nonce-{nonce}'; font-src 'self';"
             " worker-src 'self' blob:; img-src 'self' data:; connect-src 'self'; base-uri 'none';"
             " form-action 'none'; frame-ancestors 'none'"
         )

@@ -1,8 +1,10 @@
 """What a teacher does on a page, in words."""
 
 import json
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from typing import TypeVar
+from urllib.request import Request, urlopen
 
 from selenium.webdriver import ActionChains, Chrome
 from selenium.webdriver.common.by import By
@@ -77,6 +79,30 @@ class Page:
 
     def press_shifted(self, key: str) -> None:
         ActionChains(self.chrome).key_down(Keys.SHIFT).send_keys(key).key_up(Keys.SHIFT).perform()
+
+    def add_song(self, text: str) -> int:
+        """A song that is there already when the teacher looks; its id."""
+        body = json.dumps({"text": text}).encode()
+        with urlopen(
+            Request(f"{self.address}/api/songs", body, {"Content-Type": "application/json"})
+        ) as answer:
+            return int(json.load(answer)["id"])
+
+    @contextmanager
+    def sized(self, width: int, height: int) -> Iterator[None]:
+        """A window of another size for a while."""
+        metrics = {"width": width, "height": height, "deviceScaleFactor": 1, "mobile": False}
+        self.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+        try:
+            yield
+        finally:
+            self.chrome.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
+
+    def marks(self) -> set[str]:
+        """Names and texts of all marks that are drawn."""
+        script = """return [...document.querySelectorAll('[data-mark]')].flatMap(
+            (mark) => [mark.dataset.mark, mark.textContent.trim()])"""
+        return set(self.chrome.execute_script(script))
 
     def focused(self) -> WebElement:
         return self.chrome.switch_to.active_element

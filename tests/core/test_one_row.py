@@ -101,7 +101,7 @@ def chain(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Any]:
     inserted(
         techniques,
         "    TechniqueRow(_T.HAMMER_ON",
-        '    TechniqueRow(_T.KNOCK, "knock", "knocks", _W.WORD, "knock", _P),\n',
+        '    TechniqueRow(_T.KNOCK, "knock", "knocks", _W.WORD, "knock", _P, _D.WORDS),\n',
     )
     ladder = copy / "clear_steps/ladders/default.json"
     rows = json.loads(ladder.read_text())

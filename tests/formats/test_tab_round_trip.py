@@ -6,6 +6,7 @@ from clear_steps.core.score import Song
 from clear_steps.demo import demo_texts
 from clear_steps.formats.songjson import song_from_json, song_to_json
 from clear_steps.formats.tabtext import read_tab, write_tab
+from tests.every_mark import every_mark, every_mark_text
 from tests.songs import songs
 
 
@@ -40,3 +41,9 @@ def test_json_reads_back_as_an_equal_song(song: Song) -> None:
 def test_demo_pieces_are_written_as_they_are_stored() -> None:
     for text in demo_texts():
         assert write_tab(read_tab(text).song) == text
+
+
+def test_a_song_of_every_mark_reads_back_whole() -> None:
+    reading = read_tab(every_mark_text())
+    assert reading.song == every_mark()
+    assert reading.guesses == ()

@@ -5,7 +5,14 @@ from clear_steps.core.score.numbers import parse_number
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
 from clear_steps.core.score.played import played_order
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
-from clear_steps.core.score.rhythm import NOTE_VALUES, Metre, parse_length, parse_metre, spell_length
+from clear_steps.core.score.rhythm import (
+    NOTE_VALUES,
+    Metre,
+    parse_length,
+    parse_metre,
+    spell_length,
+    written_lengths,
+)
 from clear_steps.core.score.song import (
     ASSUMED_TEMPO,
     COMMON_TIME,
@@ -96,4 +103,5 @@ __all__ = [
     "usual_scale_mm",
     "with_reading",
     "with_reading_in_use",
+    "written_lengths",
 ]  # fmt: skip

@@ -46,6 +46,18 @@ class Metre:
         """Length of the counted beat: a dotted quarter in 6/8, 9/8, 12/8, else the unit."""
         return _beat_quarters(self.beats, self.unit)
 
+    @property
+    def groups(self) -> tuple[Fraction, ...]:
+        """Lengths in quarters of what is counted and beamed together: the beats, or where the beat is an
+        eighth or shorter twos with a three at the end (7/8 as 2 + 2 + 3; common practice, no source)."""
+        beat, unit = self.beat_quarters, Fraction(4, self.unit)
+        if beat >= 1 or beat != unit:
+            return (beat,) * int(self.quarters / beat)
+        if self.beats < 4:
+            return (self.quarters,)
+        twos, odd = divmod(self.beats, 2)
+        return (2 * unit,) * (twos - odd) + (3 * unit,) * odd
+
     def weight_at(self, onset: Fraction) -> int:
         """How strong a place in the bar (quarters) is: 0 for its start, then -1, -2 ... for each finer level
         of the metre."""
@@ -120,6 +132,29 @@ def parse_length(text: str) -> Fraction | None:
         else:
             return None
     return total
+
+
+@dataclass(frozen=True, slots=True)
+class WrittenLength:
+    """One head of a length: letter of its value, dots, tuplet digit (0 = none), quarters it lasts."""
+
+    value: str
+    dots: int
+    tuplet: int
+    quarters: Fraction
+
+
+def written_lengths(quarters: Fraction) -> tuple[WrittenLength, ...]:
+    """The heads of a length, tied where one does not do; a length that no value spells is one head without a
+    value."""
+    heads = []
+    for piece in spell_length(quarters).split("="):
+        match = _VALUE.fullmatch(piece)
+        if match is None:
+            return (WrittenLength("", 0, 0, quarters),)
+        letter, dots, tuplet = match.groups()
+        heads.append(WrittenLength(letter, len(dots), int(tuplet or 0), parse_length(piece) or Fraction(0)))
+    return tuple(heads)
 
 
 def spell_length(quarters: Fraction) -> str:

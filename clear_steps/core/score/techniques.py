@@ -58,6 +58,33 @@ class Writing(StrEnum):
     BEND = "bend"  # named by the interval of a `b`
 
 
+class Drawing(StrEnum):
+    """How a technique is drawn on the tab; the page has one way for each, whatever the technique."""
+
+    SLUR = "slur"  # an arc from the note before on the string, with a letter
+    SLIDE = "slide"  # a line from the note before, with an arc: the target is not picked
+    SHIFT = "shift"  # a line from the note before alone: the target is picked
+    IN_UP = "in_up"  # a short line rising into the note
+    IN_DOWN = "in_down"
+    OUT_UP = "out_up"  # a short line rising from the note
+    OUT_DOWN = "out_down"
+    BEND = "bend"  # an arrow up from the note to its figure
+    RELEASE = "release"  # the arrow comes back
+    PRE_BEND = "pre_bend"  # the arrow goes straight up: bent before it sounds
+    WAVE = "wave"  # a wavy line over the strings from the note on
+    SHORT_WAVE = "short_wave"  # its letters, then the wave
+    DIP = "dip"  # a notch over the strings, with its depth
+    SMALL = "small"  # the number small, its head struck through
+    CROSS = "cross"  # a cross for the number
+    ANGLES = "angles"  # the number between angles, its head a diamond
+    DIAMOND = "diamond"  # its words over the strings, its head a diamond
+    DOT = "dot"  # a dot at the head
+    WEDGE = "wedge"  # a wedge at the head
+    STROKES = "strokes"  # strokes through the stem
+    BEFORE = "before"  # its letter before the number
+    WORDS = "words"  # its words over all notes it holds for, with a line to the last
+
+
 class Hand(StrEnum):
     """The hand whose work a technique is."""
 
@@ -67,7 +94,8 @@ class Hand(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class TechniqueRow:
-    """One row: the name as a teacher says it (`plural` for counting), its writing and sign."""
+    """One row: the name as a teacher says it (`plural` for counting), how it is written (`sign`) and drawn
+    (`words`: what stands there, where that is not the sign)."""
 
     technique: Technique
     name: str
@@ -75,51 +103,111 @@ class TechniqueRow:
     writing: Writing
     sign: str
     hand: Hand
+    drawing: Drawing
+    words: str = ""
     unpicked: bool = False  # the note sounds without the picking hand
 
+    @property
+    def drawn_words(self) -> str:
+        """What is written at its drawing, nothing where the drawing says it all."""
+        return self.words or (self.sign if self.drawing in _LETTERED else "")
 
-_T, _W, _F, _P = Technique, Writing, Hand.FRETTING, Hand.PICKING
+
+_LETTERED = frozenset(
+    {Drawing.SLUR, Drawing.SHORT_WAVE, Drawing.DIAMOND, Drawing.BEFORE, Drawing.DIP, Drawing.WORDS}
+)
+_T, _W, _D, _F, _P = Technique, Writing, Drawing, Hand.FRETTING, Hand.PICKING
 
 _ROWS: tuple[TechniqueRow, ...] = (
-    TechniqueRow(_T.HAMMER_ON, "hammer-on", "hammer-ons", _W.PREFIX, "h", _F, unpicked=True),
-    TechniqueRow(_T.PULL_OFF, "pull-off", "pull-offs", _W.PREFIX, "p", _F, unpicked=True),
-    TechniqueRow(_T.SLIDE, "slide", "slides", _W.PREFIX, "/", _F, unpicked=True),
+    TechniqueRow(_T.HAMMER_ON, "hammer-on", "hammer-ons", _W.PREFIX, "h", _F, _D.SLUR, unpicked=True),
+    TechniqueRow(_T.PULL_OFF, "pull-off", "pull-offs", _W.PREFIX, "p", _F, _D.SLUR, unpicked=True),
+    TechniqueRow(_T.SLIDE, "slide", "slides", _W.PREFIX, "/", _F, _D.SLIDE, unpicked=True),
     TechniqueRow(
-        _T.SHIFT_SLIDE, "slide with the target picked", "slides with the target picked", _W.WORD, "ss", _F
+        _T.SHIFT_SLIDE,
+        "slide with the target picked",
+        "slides with the target picked",
+        _W.WORD,
+        "ss",
+        _F,
+        _D.SHIFT,
     ),
-    TechniqueRow(_T.SLIDE_IN_BELOW, "slide in from below", "slides in from below", _W.PREFIX, "//", _F),
-    TechniqueRow(_T.SLIDE_IN_ABOVE, "slide in from above", "slides in from above", _W.PREFIX, "\\\\", _F),
-    TechniqueRow(_T.SLIDE_OUT_UP, "slide out upwards", "slides out upwards", _W.SUFFIX, "/", _F),
-    TechniqueRow(_T.SLIDE_OUT_DOWN, "slide out downwards", "slides out downwards", _W.SUFFIX, "\\", _F),
-    TechniqueRow(_T.BEND_QUARTER, "quarter-tone bend", "quarter-tone bends", _W.BEND, "b", _F),
-    TechniqueRow(_T.BEND_HALF, "half-tone bend", "half-tone bends", _W.BEND, "b", _F),
-    TechniqueRow(_T.BEND_WHOLE, "whole-tone bend", "whole-tone bends", _W.BEND, "b", _F),
-    TechniqueRow(_T.BEND_ONE_AND_HALF, "bend of one and a half", "bends of one and a half", _W.BEND, "b", _F),
-    TechniqueRow(_T.BEND_TWO, "two-tone bend", "two-tone bends", _W.BEND, "b", _F),
-    TechniqueRow(_T.RELEASE, "bend release", "bend releases", _W.SUFFIX, "r", _F),
-    TechniqueRow(_T.PRE_BEND, "pre-bend", "pre-bends", _W.WORD, "pb", _F),
-    TechniqueRow(_T.UNISON_BEND, "unison bend", "unison bends", _W.WORD, "ub", _F),
-    TechniqueRow(_T.VIBRATO, "vibrato", "notes with vibrato", _W.SUFFIX, "~", _F),
-    TechniqueRow(_T.TRILL, "trill", "trills", _W.WORD, "tr", _F),
-    TechniqueRow(_T.GRACE, "grace note", "grace notes", _W.WORD, "gr", _F),
-    TechniqueRow(_T.PALM_MUTE, "palm-muted note", "palm-muted notes", _W.WORD, "PM", _P),
-    TechniqueRow(_T.DEAD, "dead note", "dead notes", _W.AROUND, "x", _F),
-    TechniqueRow(_T.LET_RING, "note left to ring", "notes left to ring", _W.WORD, "lr", _F),
-    TechniqueRow(_T.STACCATO, "staccato", "staccatos", _W.WORD, "stac", _F),
-    TechniqueRow(_T.ACCENT, "accent", "accents", _W.WORD, "acc", _P),
-    TechniqueRow(_T.TREMOLO, "tremolo picking", "tremolo-picked notes", _W.WORD, "trem", _P),
     TechniqueRow(
-        _T.FREE_TREMOLO, "tremolo as fast as it goes", "tremolos as fast as it goes", _W.WORD, "tremf", _P
+        _T.SLIDE_IN_BELOW, "slide in from below", "slides in from below", _W.PREFIX, "//", _F, _D.IN_UP
     ),
-    TechniqueRow(_T.NATURAL_HARMONIC, "natural harmonic", "natural harmonics", _W.AROUND, "<", _F),
-    TechniqueRow(_T.TOUCHED_HARMONIC, "touched harmonic", "touched harmonics", _W.WORD, "touch", _F),
-    TechniqueRow(_T.ARTIFICIAL_HARMONIC, "artificial harmonic", "artificial harmonics", _W.WORD, "ah", _P),
-    TechniqueRow(_T.PINCH_HARMONIC, "pinch harmonic", "pinch harmonics", _W.WORD, "pinch", _P),
-    TechniqueRow(_T.TAP, "tap", "taps", _W.PREFIX, "t", _P, unpicked=True),
-    TechniqueRow(_T.SLAP, "slap", "slaps", _W.WORD, "slap", _P),
-    TechniqueRow(_T.RAKE, "rake", "rakes", _W.WORD, "rake", _P),
-    TechniqueRow(_T.WHAMMY_DIP, "whammy dip", "whammy dips", _W.WORD, "dip", _P),
-    TechniqueRow(_T.PICK_AND_FINGERS, "pick and fingers", "pick-and-fingers notes", _W.WORD, "pf", _P),
+    TechniqueRow(
+        _T.SLIDE_IN_ABOVE, "slide in from above", "slides in from above", _W.PREFIX, "\\\\", _F, _D.IN_DOWN
+    ),
+    TechniqueRow(_T.SLIDE_OUT_UP, "slide out upwards", "slides out upwards", _W.SUFFIX, "/", _F, _D.OUT_UP),
+    TechniqueRow(
+        _T.SLIDE_OUT_DOWN, "slide out downwards", "slides out downwards", _W.SUFFIX, "\\", _F, _D.OUT_DOWN
+    ),
+    TechniqueRow(_T.BEND_QUARTER, "quarter-tone bend", "quarter-tone bends", _W.BEND, "b", _F, _D.BEND),
+    TechniqueRow(_T.BEND_HALF, "half-tone bend", "half-tone bends", _W.BEND, "b", _F, _D.BEND),
+    TechniqueRow(_T.BEND_WHOLE, "whole-tone bend", "whole-tone bends", _W.BEND, "b", _F, _D.BEND),
+    TechniqueRow(
+        _T.BEND_ONE_AND_HALF, "bend of one and a half", "bends of one and a half", _W.BEND, "b", _F, _D.BEND
+    ),
+    TechniqueRow(_T.BEND_TWO, "two-tone bend", "two-tone bends", _W.BEND, "b", _F, _D.BEND),
+    TechniqueRow(_T.RELEASE, "bend release", "bend releases", _W.SUFFIX, "r", _F, _D.RELEASE),
+    TechniqueRow(_T.PRE_BEND, "pre-bend", "pre-bends", _W.WORD, "pb", _F, _D.PRE_BEND),
+    TechniqueRow(_T.UNISON_BEND, "unison bend", "unison bends", _W.WORD, "ub", _F, _D.WORDS, words="unison"),
+    TechniqueRow(_T.VIBRATO, "vibrato", "notes with vibrato", _W.SUFFIX, "~", _F, _D.WAVE),
+    TechniqueRow(_T.TRILL, "trill", "trills", _W.WORD, "tr", _F, _D.SHORT_WAVE),
+    TechniqueRow(_T.GRACE, "grace note", "grace notes", _W.WORD, "gr", _F, _D.SMALL),
+    TechniqueRow(_T.PALM_MUTE, "palm-muted note", "palm-muted notes", _W.WORD, "PM", _P, _D.WORDS),
+    TechniqueRow(_T.DEAD, "dead note", "dead notes", _W.AROUND, "x", _F, _D.CROSS),
+    TechniqueRow(
+        _T.LET_RING, "note left to ring", "notes left to ring", _W.WORD, "lr", _F, _D.WORDS, words="let ring"
+    ),
+    TechniqueRow(_T.STACCATO, "staccato", "staccatos", _W.WORD, "stac", _F, _D.DOT),
+    TechniqueRow(_T.ACCENT, "accent", "accents", _W.WORD, "acc", _P, _D.WEDGE),
+    TechniqueRow(_T.TREMOLO, "tremolo picking", "tremolo-picked notes", _W.WORD, "trem", _P, _D.STROKES),
+    TechniqueRow(
+        _T.FREE_TREMOLO,
+        "tremolo as fast as it goes",
+        "tremolos as fast as it goes",
+        _W.WORD,
+        "tremf",
+        _P,
+        _D.STROKES,
+        words="free",
+    ),
+    TechniqueRow(_T.NATURAL_HARMONIC, "natural harmonic", "natural harmonics", _W.AROUND, "<", _F, _D.ANGLES),
+    TechniqueRow(
+        _T.TOUCHED_HARMONIC,
+        "touched harmonic",
+        "touched harmonics",
+        _W.WORD,
+        "touch",
+        _F,
+        _D.DIAMOND,
+        words="touched",
+    ),
+    TechniqueRow(
+        _T.ARTIFICIAL_HARMONIC,
+        "artificial harmonic",
+        "artificial harmonics",
+        _W.WORD,
+        "ah",
+        _P,
+        _D.DIAMOND,
+        words="art. harmonic",
+    ),
+    TechniqueRow(_T.PINCH_HARMONIC, "pinch harmonic", "pinch harmonics", _W.WORD, "pinch", _P, _D.DIAMOND),
+    TechniqueRow(_T.TAP, "tap", "taps", _W.PREFIX, "t", _P, _D.BEFORE, unpicked=True),
+    TechniqueRow(_T.SLAP, "slap", "slaps", _W.WORD, "slap", _P, _D.WORDS),
+    TechniqueRow(_T.RAKE, "rake", "rakes", _W.WORD, "rake", _P, _D.WORDS),
+    TechniqueRow(_T.WHAMMY_DIP, "whammy dip", "whammy dips", _W.WORD, "dip", _P, _D.DIP),
+    TechniqueRow(
+        _T.PICK_AND_FINGERS,
+        "pick and fingers",
+        "pick-and-fingers notes",
+        _W.WORD,
+        "pf",
+        _P,
+        _D.WORDS,
+        words="pick + fingers",
+    ),
 )
 TECHNIQUES: dict[Technique, TechniqueRow] = {row.technique: row for row in _ROWS}
 

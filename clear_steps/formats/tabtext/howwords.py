@@ -108,7 +108,7 @@ def write_how(event: Event) -> str:
         for technique in Technique
         if technique in event.techniques
     ]
-    words += words_by_string(event)
+    words += _words_by_string(event)
     words += [OWN_SIGN + name for name in sorted(event.own_techniques)]
     words += [FREE_WORD] * event.free + [DOUBT_WORD] * event.uncertain
     return "+".join(words)
@@ -119,7 +119,7 @@ def _written_depth(event: Event, technique: Technique) -> str:
     return f":{float(event.dip or 0):.10g}" if deep else ""
 
 
-def words_by_string(event: Event) -> list[str]:
+def _words_by_string(event: Event) -> list[str]:
     """`PM:6`, `stop:6/5`: what holds for some strings alone."""
     words = []
     for technique in Technique:

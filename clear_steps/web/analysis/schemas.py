@@ -63,20 +63,30 @@ class GripModel(BaseModel):
     helpers: list[PressModel]  # free fingers that lie behind a bending one and push with it
 
 
+class LengthModel(BaseModel):
+    """One head on the rhythm line: w h q e s t z, or nothing where no value spells the length."""
+
+    value: str
+    dots: int
+    tuplet: int  # digit, 0 = none
+    quarters: float
+
+
 class EventModel(BaseModel):
     onset: str
     onset_quarters: float
     count: str  # said aloud there, nothing where no word is at hand
     quarters: float
-    values: list[str]
+    lengths: list[LengthModel]  # tied to one another
     notes: list[NoteModel]
     chord: str
     remark: str
     stroke: str | None
     uncertain: bool
     free: bool
-    how: list[str]
-    words_by_string: list[str]  # `PM:6`, `stop:6/5`
+    how: list[str]  # techniques of all its notes
+    own_techniques: list[str]
+    words_by_string: list[str]  # `PM on 6`, `stop 6, 5`
     dip: float | None  # half tones
     dynamic: str | None
     grip: GripModel | None
@@ -104,6 +114,7 @@ class BarModel(BaseModel):
     quarters: float
     starts_at: float  # in its metre, quarters: more than 0 for a pickup
     beat_quarters: float
+    groups: list[float]  # what is beamed together, quarters each
     repeat_start: bool
     repeat_times: int
     endings: list[int]

@@ -19,10 +19,20 @@ from clear_steps.core.grade import (
 )
 from clear_steps.core.grade.finding import count_sign, ordinal
 from clear_steps.core.hand import Grip, Neck
-from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Song, name_of, played_order, spell_length
+from clear_steps.core.score import (
+    TECHNIQUES,
+    Event,
+    Note,
+    Part,
+    Song,
+    Writing,
+    name_of,
+    played_order,
+    written_lengths,
+)
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
-from clear_steps.formats.tabtext import Reading, read_tab, words_by_string
+from clear_steps.formats.tabtext import Reading, read_tab
 from clear_steps.web.analysis import schemas as api
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import problem_model
@@ -180,6 +190,7 @@ def _bar_model(
         quarters=float(bar.quarters),
         starts_at=float(part.starts_at(grade.index)),
         beat_quarters=float(bar.metre.beat_quarters),
+        groups=[float(group) for group in bar.metre.groups],
         repeat_start=bar.repeat_start,
         repeat_times=bar.repeat_times,
         endings=list(bar.endings),
@@ -221,7 +232,12 @@ def _event_model(
         onset_quarters=float(onset),
         count=count,
         quarters=float(event.quarters),
-        values=spell_length(event.quarters).split("="),
+        lengths=[
+            api.LengthModel(
+                value=head.value, dots=head.dots, tuplet=head.tuplet, quarters=float(head.quarters)
+            )
+            for head in written_lengths(event.quarters)
+        ],
         notes=[
             _note_model(part, event, note, float(length), grip)
             for note, length in zip(event.notes, sounding, strict=True)
@@ -232,11 +248,24 @@ def _event_model(
         uncertain=event.uncertain,
         free=event.free,
         how=sorted(event.techniques),
-        words_by_string=words_by_string(event),
+        own_techniques=sorted(event.own_techniques),
+        words_by_string=_words_by_string(event),
         dip=None if event.dip is None else float(event.dip),
         dynamic=event.dynamic,
         grip=None if grip is None else _grip_model(grip, event),
     )
+
+
+def _words_by_string(event: Event) -> list[str]:
+    """`let ring on 4, 5`: what is written as a word and holds for some strings alone."""
+    words = []
+    for row in TECHNIQUES.values():
+        strings = [str(note.string) for note in event.notes if row.technique in note.techniques]
+        if strings and row.writing is Writing.WORD:
+            words.append(f"{row.drawn_words or row.name} on {', '.join(strings)}")
+    if event.stopped:
+        words.append(f"stop {', '.join(map(str, sorted(event.stopped)))}")
+    return words
 
 
 def _grip_model(grip: Grip, event: Event) -> api.GripModel:

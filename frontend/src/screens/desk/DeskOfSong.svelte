@@ -31,16 +31,8 @@
     queryFn: () => api.song(id, desk.query),
     placeholderData: keepPreviousData,
   }))
-  const techniques = createQuery(() => ({
-    queryKey: ['techniques'],
-    queryFn: api.techniques,
-    staleTime: Infinity,
-  }))
   $effect(() => {
     if (song.data) desk.song = song.data
-  })
-  $effect(() => {
-    if (techniques.data) desk.setTechniques(techniques.data.techniques)
   })
   onDestroy(() => player.stop())
 
@@ -103,7 +95,7 @@
     />
     <main class="page-and-panel">
       <div class="grid min-h-0 grid-rows-[1fr_auto]">
-        <TabPages {desk} part={desk.part} />
+        <TabPages {desk} parts={[desk.part]} />
         {#if desk.textOpen}<TextDrawer {desk} songId={id} />{:else}<Legend {desk} {tools} />{/if}
       </div>
       <aside class="side-panel" aria-label="Evidence">

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import LayerChoice from '../../tab/LayerChoice.svelte'
   import MeasureSign from '../../components/MeasureSign.svelte'
   import type { DeskState } from './desk.svelte'
   import type { DeskTools } from './keys'
@@ -17,15 +18,7 @@
     {/each}
   </ul>
   <span class="grow"></span>
-  {#each Object.keys(desk.layers) as layer (layer)}
-    <label class="inline-flex min-h-7 items-center gap-1.5"
-      ><input
-        class="accent-(--ink)"
-        type="checkbox"
-        bind:checked={desk.layers[layer as keyof typeof desk.layers]}
-      />{layer}</label
-    >
-  {/each}
+  <LayerChoice />
   <a class="font-bold text-ink underline" href="#/song/{desk.song?.id}/versions">Easier versions</a>
   <button class="underline" onclick={() => (desk.textOpen = true)}>Text</button>
   <button class="underline" onclick={toggleTheme}>{theme.name === 'dark' ? 'Light' : 'Dark'}</button>

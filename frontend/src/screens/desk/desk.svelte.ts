@@ -7,7 +7,6 @@ import {
   type Event,
   type GradeQuery,
   type Part,
-  type Technique,
 } from '../../api/client'
 
 export const SLOWEST_PERCENT = 25
@@ -31,8 +30,6 @@ export class DeskState {
   chosenFrom = $state(-1) // a chosen stretch runs from here to `bar`
   cursor = $state.raw<Cursor | null>(null)
   textOpen = $state(false)
-  signs = $state.raw<Record<string, string>>({})
-  layers = $state({ fingers: true, chords: true, picking: true, counts: false })
 
   readonly analysis = $derived(this.draft ?? this.song?.analysis ?? null)
   readonly part: Part | null = $derived(
@@ -41,6 +38,10 @@ export class DeskState {
   readonly chosenBar: Bar | null = $derived(this.part?.bars[this.bar] ?? null)
   readonly chosenEvent: Event | null = $derived(this.chosenBar?.events[this.event] ?? null)
   readonly practiceTempo = $derived(this.percent === 100 ? null : (this.markedTempo * this.percent) / 100)
+
+  partIndexOf(part: Part): number {
+    return this.analysis?.parts.indexOf(part) ?? 0
+  }
 
   get markedTempo(): number {
     return this.song?.analysis.marked_tempo ?? 100
@@ -54,12 +55,6 @@ export class DeskState {
       little_finger: this.littleFinger,
       thumb_over: this.thumbOver,
     }
-  }
-
-  setTechniques(rows: Technique[]): void {
-    this.signs = Object.fromEntries(
-      rows.map((row) => [row.technique, row.writing === 'word' ? row.sign : row.name]),
-    )
   }
 
   choose(bar: number, event: number): void {

@@ -1,4 +1,5 @@
 /** The Desk's keys, from the words of what they do; the list on `?` is made from this table. */
+import { layers, setLayer } from '../../tab/layers.svelte'
 import type { DeskState } from './desk.svelte'
 
 export interface DeskKey {
@@ -44,13 +45,13 @@ export const DESK_KEYS: DeskKey[] = [
     keys: 'F',
     does: 'fingers shown or hidden',
     match: (e) => e.key.toLowerCase() === 'f',
-    act: (desk) => void (desk.layers.fingers = !desk.layers.fingers),
+    act: () => setLayer('fingers', !layers.fingers),
   },
   {
     keys: 'C',
     does: 'counts shown or hidden',
     match: (e) => e.key.toLowerCase() === 'c',
-    act: (desk) => void (desk.layers.counts = !desk.layers.counts),
+    act: () => setLayer('counts', !layers.counts),
   },
   {
     keys: 'T',

@@ -12,9 +12,10 @@
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
-  import { neededWidth, systemsOf } from '../desk/layout'
+  import { layers } from '../../tab/layers.svelte'
+  import Score from '../../tab/Score.svelte'
   import { present } from '../students/students'
-  import { bodyOf, commonLength, groupLines, GroupState, proposed, widest } from './group.svelte'
+  import { bodyOf, groupLines, GroupState, proposed } from './group.svelte'
   import GroupSystem from './GroupSystem.svelte'
   import SeatList from './SeatList.svelte'
 
@@ -117,15 +118,9 @@
       screen.cursor = null
       return
     }
-    const length = commonLength(heard.map((seat) => seat.part))
+    const length = Math.max(...heard.map(({ part }) => part.bars.length))
     const swing = group.data?.feel === 'swing'
-    const timelines = heard.map(({ part }) =>
-      timelineOf(
-        { ...part, bars: part.bars.slice(0, length), played: part.played.filter((bar) => bar < length) },
-        [0, length - 1],
-        swing,
-      ),
-    )
+    const timelines = heard.map(({ part }) => timelineOf(part, [0, length - 1], swing))
     void player.play(together(timelines), {
       percent: 100,
       loop: false,
@@ -141,14 +136,6 @@
   })
   const room = $derived(screen.printing ? PRINT_WIDTH : width - 48)
   const uneven = $derived(new Set(group.data?.seats.map((seat) => seat.part.bars.length)).size > 1)
-
-  function systems(seats: Group['seats']) {
-    const parts = seats.map((seat) => seat.part)
-    const length = commonLength(parts)
-    return width > 0
-      ? systemsOf({ ...parts[0], bars: parts[0].bars.slice(0, length) }, room, widest(parts, neededWidth))
-      : []
-  }
 </script>
 
 <svelte:head><title>{title} in a group - Clear Steps</title></svelte:head>
@@ -201,8 +188,8 @@
         aria-label="All parts, lined up bar by bar"
       >
         {#if uneven}<p class="mb-3 border-l-4 border-changed pl-3">
-            The parts differ in length, since they belong to different revisions of the song; only the bars
-            they share are shown.
+            The parts differ in length: some belong to different writings of the song. One that ends earlier
+            is silent from there on.
           </p>{/if}
         {#each pages as seats, at (at)}
           <div class:break-before-page={at > 0}>
@@ -215,11 +202,15 @@
                 group.data.marked_tempo,
               )}
             </p>
-            {#each systems(seats) as system (system.bars[0].index)}<GroupSystem
-                {seats}
-                {system}
-                cursor={screen.cursor}
-              />{/each}
+            <Score
+              parts={seats.map((seat) => seat.part)}
+              {layers}
+              width={room}
+              whole={screen.printing}
+              head={22}
+            >
+              {#snippet over(picture)}<GroupSystem {seats} {picture} cursor={screen.cursor} />{/snippet}
+            </Score>
           </div>
         {/each}
       </section>

@@ -1,5 +1,5 @@
 /** What the Group screen shows and plays: seats of one song, each with a part of their own. */
-import type { Bar, Group, GroupIn, Part, Seat, VersionCard } from '../../api/client'
+import type { Group, GroupIn, Seat, VersionCard } from '../../api/client'
 
 export class GroupState {
   silent = $state<string[]>([]) // seats that are not heard, by `seatKey`
@@ -54,16 +54,6 @@ export function proposed(title: string, students: string[], versions: VersionCar
     version_id: version?.id ?? null,
   }))
   return { name: `${title} together`, seats }
-}
-
-/** As many bars as every part has; they line up by number. */
-export function commonLength(parts: Part[]): number {
-  return Math.min(...parts.map((part) => part.bars.length))
-}
-
-/** The room a bar needs so that it fits every part. */
-export function widest(parts: Part[], needed: (bar: Bar) => number): (bar: Bar) => number {
-  return (bar) => Math.max(...parts.map((part) => needed(part.bars[bar.index])))
 }
 
 /** A group in words, a player a line. */

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import type { Bar, Part, VersionCard } from '../../api/client'
+import type { Part, VersionCard } from '../../api/client'
 import type { Timeline } from '../../audio/timeline'
 import { setupWords } from '../../components/setup'
 import { together } from '../../audio/timeline'
-import { commonLength, proposed, widest } from './group.svelte'
+import { proposed } from './group.svelte'
 
 const version = (id: number, step: number, student = '', put_away = false): VersionCard =>
   ({ id, step, student, put_away, asked: `asked for Step ${step}`, part_index: 0 }) as VersionCard
@@ -29,20 +29,6 @@ describe('a first proposal for a group', () => {
       ['player 1', null],
       ['player 2', 1],
     ])
-  })
-})
-
-describe('parts under one another', () => {
-  const part = (...counts: number[]): Part =>
-    ({
-      bars: counts.map((events, index) => ({ index, events: Array.from({ length: events }) })),
-    }) as unknown as Part
-  const needed = (bar: Bar): number => bar.events.length
-
-  it('share as many bars as the shortest has, each as wide as its fullest', () => {
-    const parts = [part(4, 2, 1), part(1, 8)]
-    expect(commonLength(parts)).toBe(2)
-    expect(parts[0].bars.slice(0, 2).map(widest(parts, needed))).toEqual([4, 8])
   })
 })
 

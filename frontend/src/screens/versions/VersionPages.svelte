@@ -1,8 +1,9 @@
 <script lang="ts">
   import { flushSync } from 'svelte'
-  import type { Bar, Version } from '../../api/client'
+  import type { Version } from '../../api/client'
   import { setupWords } from '../../components/setup'
-  import { neededWidth, systemsOf } from '../desk/layout'
+  import { layers } from '../../tab/layers.svelte'
+  import Score from '../../tab/Score.svelte'
   import VersionSystem from './VersionSystem.svelte'
   import type { VersionsState } from './versions.svelte'
 
@@ -10,12 +11,11 @@
   let width = $state(0)
   let scroller: HTMLElement
   const PADDING = 48
+  const GROUND = 104 // of the two climbs and what is said under them
   const PRINT_WIDTH = 670 // an upright A4 page between its margins, at 96 dots an inch
   const original = $derived(version.original.parts[0])
   const easier = $derived(version.version.parts[0])
-  const both = (bar: Bar): number => Math.max(neededWidth(bar), neededWidth(easier.bars[bar.index]))
   const room = $derived(screen.printing ? PRINT_WIDTH : width - PADDING)
-  const systems = $derived(width > 0 ? systemsOf(original, room, both) : [])
 
   // The page is laid out anew for paper before the browser takes its picture.
   function print(printing: boolean): void {
@@ -42,7 +42,22 @@
   <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"
     ><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label
   >
-  {#each systems as system (system.bars[0].index)}
-    <VersionSystem {screen} {original} {easier} {system} target={version.target} kept={version.kept_by_bar} />
-  {/each}
+  <Score
+    parts={screen.withOriginal ? [original, easier] : [easier]}
+    {layers}
+    width={room}
+    whole={screen.printing}
+    below={screen.printing ? 0 : GROUND}
+  >
+    {#snippet over(picture)}
+      <VersionSystem
+        {screen}
+        {original}
+        {easier}
+        {picture}
+        target={version.target}
+        kept={version.kept_by_bar}
+      />
+    {/snippet}
+  </Score>
 </section>

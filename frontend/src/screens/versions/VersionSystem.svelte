@@ -2,54 +2,35 @@
   import type { Bar, Event, Part } from '../../api/client'
   import { ridge, stepY } from '../../components/climb'
   import { HARDEST, stepColour, stepText } from '../../components/steps'
-  import { drawRows, topOf, type BarBox, type SystemBox } from '../desk/engrave'
-  import { MARGIN, type SystemBars } from '../desk/layout'
+  import type { BarBox, SystemPicture } from '../../tab/engrave'
+  import { MARGIN } from '../../tab/systems'
   import type { VersionsState } from './versions.svelte'
 
   interface Props {
     screen: VersionsState
     original: Part
     easier: Part
-    system: SystemBars
+    picture: SystemPicture
     target: number
     kept: number[] // of every bar, per cent
   }
-  let { screen, original, easier, system, target, kept }: Props = $props()
+  let { screen, original, easier, picture, target, kept }: Props = $props()
   const CLIMB = 66
-  const GAP = 14
-  const hasChords = $derived(system.bars.some((bar) => bar.events.some((event) => event.chord)))
-  const head = $derived(hasChords ? 34 : 20)
-  const strings = $derived(original.neck.string_letters.length)
-  const staff = $derived((strings - 1) * GAP)
-  const above = $derived(system.bars)
-  const below = $derived(system.bars.map((bar) => easier.bars[bar.index]))
-  const firstTop = $derived(topOf(head))
-  const secondTop = $derived(screen.withOriginal ? firstTop + staff + 54 + head : firstTop)
-  const climbTop = $derived(secondTop + staff + 22)
-  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 38)
-  const width = $derived(MARGIN + system.widths.reduce((sum, each) => sum + each, 0) + 2)
-  let host: HTMLDivElement
-  let drawn = $state.raw<{ bars: Bar[]; boxes: SystemBox[] } | null>(null)
-  // Until the effect has drawn the new bars, the places of the old ones mean nothing.
-  const boxes = $derived(drawn && drawn.bars === below ? drawn.boxes : null)
-
-  $effect(() => {
-    const rows = [
-      ...(screen.withOriginal ? [{ bars: above, top: firstTop }] : []),
-      { bars: below, top: secondTop },
-    ]
-    drawn = { bars: below, boxes: drawRows(host, rows, system.widths, strings, height) }
-  })
-
   const sides = $derived(
-    boxes
-      ? [
-          ...(screen.withOriginal ? [{ name: 'original', bars: above, box: boxes[0], top: firstTop }] : []),
-          { name: 'version', bars: below, box: boxes[boxes.length - 1], top: secondTop },
-        ]
-      : [],
+    picture.rows.map((row, at) => ({
+      name: at < picture.rows.length - 1 ? 'original' : 'version',
+      row,
+      bars: row.bars.map((box) => (at < picture.rows.length - 1 ? original : easier).bars[box.index]),
+      top: row.top + row.lanes.staffTop,
+      bottom: row.top + row.lanes.staffBottom,
+    })),
   )
-  const places = $derived(boxes?.[0].bars ?? [])
+  const above = $derived(picture.rows[0].bars.map((box) => original.bars[box.index]))
+  const below = $derived(picture.rows[0].bars.map((box) => easier.bars[box.index]))
+  const width = $derived(picture.width)
+  const climbTop = $derived(picture.height)
+  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 38)
+  const places = $derived(picture.rows[0].bars)
   const ground = (bars: Bar[]) =>
     places.map((box, at) => ({ x: box.x, width: box.width, step: bars[at].step }))
 
@@ -69,177 +50,155 @@
     const cursor = screen.cursor
     const at = cursor ? above.findIndex((bar) => bar.index === cursor.bar) : -1
     const side = sides.find((each) => each.name === screen.side) ?? sides.at(-1)
-    return at >= 0 && cursor && side ? (side.box.bars[at].events[cursor.event]?.x ?? null) : null
+    return at >= 0 && cursor && side ? (side.row.bars[at].events[cursor.event]?.x ?? null) : null
   })
 </script>
 
-<div
-  class="relative break-inside-avoid"
-  style:width="{width}px"
-  style:height="{height}px"
-  data-system={above.map((bar) => bar.index).join(' ')}
+<svg
+  class="absolute inset-0 overflow-visible"
+  {width}
+  {height}
+  role="img"
+  aria-label="Bars {above[0].number} to {above.at(-1)?.number}: {below
+    .map((bar, at) => `bar ${bar.number} from Step ${stepText(above[at].step)} to ${stepText(bar.step)}`)
+    .join(', ')}"
 >
-  <div bind:this={host} class="absolute inset-0" aria-hidden="true"></div>
-  <svg
-    class="absolute inset-0 overflow-visible"
-    {width}
-    {height}
-    role="img"
-    aria-label="Bars {above[0].number} to {above.at(-1)?.number}: {below
-      .map((bar, at) => `bar ${bar.number} from Step ${stepText(above[at].step)} to ${stepText(bar.step)}`)
-      .join(', ')}"
-  >
-    {#each sides as side (side.name)}
-      <text
-        x="24"
-        y={side.top + staff / 2 + 4}
-        class="fill-quiet text-[11px] print:hidden"
-        transform="rotate(-90 24 {side.top + staff / 2})"
-        text-anchor="middle">{side.name}</text
-      >
-      {#each side.bars as bar, at (bar.index)}
-        {@const box = side.box.bars[at]}
-        <text x={box.x + 3} y={side.top - 44} class="fill-quiet text-[12px]">{bar.number}</text>
+  {#each sides as side (side.name)}
+    <text
+      x="24"
+      y={(side.top + side.bottom) / 2 + 4}
+      class="fill-quiet text-[11px] print:hidden"
+      transform="rotate(-90 24 {(side.top + side.bottom) / 2})"
+      text-anchor="middle">{side.name}</text
+    >
+    {#each side.bars as bar, at (bar.index)}
+      {@const box = side.row.bars[at]}
+      {#if side.name === 'version'}
         {#each bar.events as event, index (index)}
-          {#if event.chord}<text
-              x={box.events[index].x}
-              y={side.top - 59}
-              text-anchor="middle"
-              class="fill-ink text-[13px] font-bold">{event.chord}</text
-            >{/if}
-        {/each}
-        {#if side.name === 'version'}
-          {#each bar.events as event, index (index)}
-            {#if screen.picked?.bar === bar.index && screen.picked.event === index}
-              <rect
-                x={box.events[index].x - 9}
-                y={side.top - 8}
-                width="18"
-                height={staff + 16}
-                fill="none"
-                stroke="var(--ink)"
-                stroke-width="1.5"
-                rx="3"
-                class="print:hidden"
-              />
-            {/if}
-            <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions: the same is done by the panel "Change it by hand" -->
+          {#if screen.picked?.bar === bar.index && screen.picked.event === index}
             <rect
               x={box.events[index].x - 9}
               y={side.top - 8}
               width="18"
-              height={staff + 16}
-              fill="transparent"
-              class="cursor-pointer"
-              onclick={() => (screen.picked = { bar: bar.index, event: index })}
-              data-pick="{bar.index} {index}"
-              ><title>{event.notes.length > 0 ? 'Change this by hand' : 'Put a note here by hand'}</title
-              ></rect
-            >
-          {/each}
-        {/if}
-        {#each marked(bar, box) as { x, event } (x)}
-          {#if event.mark === 'gone'}
-            <path
-              d="M{x - 5} {side.top + staff + 7}l10 10m0 -10l-10 10"
-              stroke="var(--changed)"
-              stroke-width="1.8"
-              class="print:hidden"
-            />
-          {:else}
-            <path
-              d="M{x} {side.top + staff + 6}l6 6-6 6-6-6z"
-              fill={side.name === 'version' ? 'var(--changed)' : 'none'}
-              stroke="var(--changed)"
+              height={side.bottom - side.top + 16}
+              fill="none"
+              stroke="var(--ink)"
               stroke-width="1.5"
+              rx="3"
               class="print:hidden"
             />
           {/if}
-        {/each}
-      {/each}
-    {/each}
-    {#if boxes}
-      <g transform="translate(0 {climbTop})" class="print:hidden">
-        {#each [2, 4, 6, 8] as level (level)}
-          <line
-            x1={MARGIN}
-            x2={width}
-            y1={stepY(level, CLIMB)}
-            y2={stepY(level, CLIMB)}
-            stroke="var(--contour)"
-            stroke-dasharray="1 4"
-          />
-        {/each}
-        {#each ground(below) as column, at (below[at].index)}
-          {@const y = stepY(column.step, CLIMB)}
-          <rect x={column.x} width={column.width} {y} height={CLIMB - y} fill={stepColour(column.step)} />
-          <text
-            x={column.x + column.width / 2}
-            y={CLIMB + 14}
-            text-anchor="middle"
-            class="fill-ink text-[12px] font-bold"
+          <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions: the same is done by the panel "Change it by hand" -->
+          <rect
+            x={box.events[index].x - 9}
+            y={side.top - 8}
+            width="18"
+            height={side.bottom - side.top + 16}
+            fill="transparent"
+            class="cursor-pointer"
+            onclick={() => (screen.picked = { bar: bar.index, event: index })}
+            data-pick="{bar.index} {index}"
+            ><title>{event.notes.length > 0 ? 'Change this by hand' : 'Put a note here by hand'}</title></rect
           >
-            {above[at].step - column.step > 0.05 ? `${stepText(above[at].step)} → ` : ''}{stepText(
-              column.step,
-            )}
-          </text>
         {/each}
-        {#each below as bar, at (bar.index)}
-          {#if kept[bar.index] < 99.5}<text
-              x={places[at].x + places[at].width / 2}
-              y={CLIMB + 28}
-              text-anchor="middle"
-              class="fill-quiet text-[12px]">{kept[bar.index].toFixed(0)} % kept</text
-            >{/if}
-        {/each}
-        <path d={ridge(ground(below), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="2" />
-        <path
-          d={ridge(ground(above), CLIMB)}
-          fill="none"
-          stroke="var(--ink)"
-          stroke-width="1.3"
-          stroke-dasharray="4 3"
-        />
-        {#if target < HARDEST}<line
-            x1={MARGIN}
-            x2={width}
-            y1={stepY(target, CLIMB)}
-            y2={stepY(target, CLIMB)}
+      {/if}
+      {#each marked(bar, box) as { x, event } (x)}
+        {#if event.mark === 'gone'}
+          <path
+            d="M{x - 5} {side.bottom + 7}l10 10m0 -10l-10 10"
+            stroke="var(--changed)"
+            stroke-width="1.8"
+            class="print:hidden"
+          />
+        {:else}
+          <path
+            d="M{x} {side.bottom + 6}l6 6-6 6-6-6z"
+            fill={side.name === 'version' ? 'var(--changed)' : 'none'}
             stroke="var(--changed)"
             stroke-width="1.5"
-          />{/if}
-        {#if screen.target !== target}
-          <line
-            x1={MARGIN}
-            x2={width}
-            y1={stepY(screen.target, CLIMB)}
-            y2={stepY(screen.target, CLIMB)}
-            stroke="var(--changed)"
-            stroke-width="1.5"
-            stroke-dasharray="6 4"
+            class="print:hidden"
           />
         {/if}
-        <circle cx={width - 4} cy={stepY(screen.target, CLIMB)} r="6" fill="var(--changed)" />
-        <!-- svelte-ignore a11y_no_static_element_interactions: the same is done by the slider and the field above -->
-        <rect
-          x={width - 16}
-          y="-4"
-          width="26"
-          height={CLIMB + 8}
-          fill="transparent"
-          class="cursor-ns-resize touch-none"
-          onpointerdown={(event) => (event.currentTarget.setPointerCapture(event.pointerId), drag(event))}
-          onpointermove={drag}
-        />
-      </g>
-      {#if cursorX !== null}<line
-          x1={cursorX}
-          x2={cursorX}
-          y1="8"
-          y2={height - 12}
-          stroke="var(--changed)"
-          stroke-width="2"
-        />{/if}
+      {/each}
+    {/each}
+  {/each}
+  <g transform="translate(0 {climbTop})" class="print:hidden">
+    {#each [2, 4, 6, 8] as level (level)}
+      <line
+        x1={MARGIN}
+        x2={width}
+        y1={stepY(level, CLIMB)}
+        y2={stepY(level, CLIMB)}
+        stroke="var(--contour)"
+        stroke-dasharray="1 4"
+      />
+    {/each}
+    {#each ground(below) as column, at (below[at].index)}
+      {@const y = stepY(column.step, CLIMB)}
+      <rect x={column.x} width={column.width} {y} height={CLIMB - y} fill={stepColour(column.step)} />
+      <text
+        x={column.x + column.width / 2}
+        y={CLIMB + 14}
+        text-anchor="middle"
+        class="fill-ink text-[12px] font-bold"
+      >
+        {above[at].step - column.step > 0.05 ? `${stepText(above[at].step)} → ` : ''}{stepText(column.step)}
+      </text>
+    {/each}
+    {#each below as bar, at (bar.index)}
+      {#if kept[bar.index] < 99.5}<text
+          x={places[at].x + places[at].width / 2}
+          y={CLIMB + 28}
+          text-anchor="middle"
+          class="fill-quiet text-[12px]">{kept[bar.index].toFixed(0)} % kept</text
+        >{/if}
+    {/each}
+    <path d={ridge(ground(below), CLIMB)} fill="none" stroke="var(--ink)" stroke-width="2" />
+    <path
+      d={ridge(ground(above), CLIMB)}
+      fill="none"
+      stroke="var(--ink)"
+      stroke-width="1.3"
+      stroke-dasharray="4 3"
+    />
+    {#if target < HARDEST}<line
+        x1={MARGIN}
+        x2={width}
+        y1={stepY(target, CLIMB)}
+        y2={stepY(target, CLIMB)}
+        stroke="var(--changed)"
+        stroke-width="1.5"
+      />{/if}
+    {#if screen.target !== target}
+      <line
+        x1={MARGIN}
+        x2={width}
+        y1={stepY(screen.target, CLIMB)}
+        y2={stepY(screen.target, CLIMB)}
+        stroke="var(--changed)"
+        stroke-width="1.5"
+        stroke-dasharray="6 4"
+      />
     {/if}
-  </svg>
-</div>
+    <circle cx={width - 4} cy={stepY(screen.target, CLIMB)} r="6" fill="var(--changed)" />
+    <!-- svelte-ignore a11y_no_static_element_interactions: the same is done by the slider and the field above -->
+    <rect
+      x={width - 16}
+      y="-4"
+      width="26"
+      height={CLIMB + 8}
+      fill="transparent"
+      class="cursor-ns-resize touch-none"
+      onpointerdown={(event) => (event.currentTarget.setPointerCapture(event.pointerId), drag(event))}
+      onpointermove={drag}
+    />
+  </g>
+  {#if cursorX !== null}<line
+      x1={cursorX}
+      x2={cursorX}
+      y1="8"
+      y2={height - 12}
+      stroke="var(--changed)"
+      stroke-width="2"
+    />{/if}
+</svg>

@@ -1,5 +1,5 @@
 /** The row of fingers under the tab. */
-import type { Event } from '../../api/client'
+import type { Event } from '../api/client'
 
 /**
  * For every event of a bar its fingers from the highest string down, a barre once; empty where the hand

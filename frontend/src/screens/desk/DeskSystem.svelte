@@ -1,0 +1,110 @@
+<!-- What the Desk lays over a drawn system: its low ground, what is chosen, the cursor, and a button a bar. -->
+<script lang="ts">
+  import type { Bar, Part } from '../../api/client'
+  import { stepText } from '../../components/steps'
+  import type { BarBox, SystemPicture } from '../../tab/engrave'
+  import Ground from '../../tab/Ground.svelte'
+  import type { DeskState } from './desk.svelte'
+
+  interface Props {
+    desk: DeskState
+    parts: Part[]
+    picture: SystemPicture
+    ground: number // height of it
+  }
+  let { desk, parts, picture, ground }: Props = $props()
+  const height = $derived(picture.height + ground)
+
+  function choose(event: MouseEvent, row: number, bar: Bar, box: BarBox): void {
+    const x = event.offsetX + box.x
+    let nearest = 0
+    box.events.forEach((each, index) => {
+      if (Math.abs(each.x - x) < Math.abs(box.events[nearest].x - x)) nearest = index
+    })
+    desk.partIndex = desk.partIndexOf(parts[row])
+    const onGround = event.detail === 0 || event.offsetY > picture.rows[row].lanes.height
+    if (event.shiftKey) desk.extendTo(bar.index)
+    else if (onGround) desk.chooseWorst(bar.index)
+    else desk.choose(bar.index, nearest)
+  }
+
+  const cursorX = $derived.by(() => {
+    const { cursor } = desk
+    const row = picture.rows[Math.max(0, parts.indexOf(desk.part!))]
+    const box = cursor && row.bars.find((bar) => bar.index === cursor.bar)
+    return box ? (box.events[cursor!.event]?.x ?? null) : null
+  })
+</script>
+
+<svg
+  class="pointer-events-none absolute inset-0 overflow-visible"
+  width={picture.width}
+  {height}
+  aria-hidden="true"
+>
+  {#each picture.rows as row, at (at)}
+    {@const own = parts[at] === desk.part}
+    {@const last = at === picture.rows.length - 1}
+    {#if last}<g transform="translate(0 {row.top + row.lanes.height})">
+        <Ground
+          bars={row.bars.map((box) => parts[at].bars[box.index]).filter((bar) => bar !== undefined)}
+          places={row.bars.filter((box) => parts[at].bars[box.index])}
+          height={ground}
+        />
+      </g>{/if}
+    {#if own}
+      {#each row.bars as box (box.index)}
+        {#if desk.isChosen(box.index)}
+          <rect
+            x={box.x}
+            y={row.top + row.lanes.number - 14}
+            width={box.width}
+            height={row.lanes.height - row.lanes.number + 13 + (last ? ground : 0)}
+            rx="3"
+            class="fill-none stroke-ink"
+            stroke-width="2"
+          />
+          {#if box.index === desk.bar && box.events[desk.event]}
+            <rect
+              x={box.events[desk.event].x - 11}
+              y={row.top + row.lanes.staffTop - 9}
+              width="22"
+              height={row.lanes.staffBottom - row.lanes.staffTop + 18}
+              rx="6"
+              class="fill-none stroke-changed"
+              stroke-width="1.5"
+            />
+          {/if}
+        {/if}
+      {/each}
+    {/if}
+  {/each}
+  {#if cursorX !== null}
+    <line x1={cursorX} x2={cursorX} y1="12" y2={height} stroke="var(--changed)" stroke-width="2" />
+  {/if}
+</svg>
+{#each picture.rows as row, at (at)}
+  {@const own = parts[at] === desk.part}
+  {#each row.bars as box (box.index)}
+    {@const bar = parts[at].bars[box.index]}
+    {#if bar}
+      <button
+        class="absolute cursor-pointer bg-transparent"
+        style:left="{box.x}px"
+        style:top="{row.top + row.lanes.number - 14}px"
+        style:width="{box.width}px"
+        style:height="{row.lanes.height -
+          row.lanes.number +
+          13 +
+          (at === picture.rows.length - 1 ? ground : 0)}px"
+        tabindex={own && (desk.bar === box.index || (desk.bar < 0 && box.index === 0)) ? 0 : -1}
+        data-bar={own ? box.index : undefined}
+        aria-pressed={own && desk.isChosen(box.index)}
+        aria-label="{parts.length > 1 ? `${parts[at].name}, bar` : 'Bar'} {bar.number}, Step {stepText(
+          bar.step,
+        )}, hardest by {bar.hardest_measure}{bar.past_hand ? ', past this hand' : ''}"
+        onclick={(event) => choose(event, at, bar, box)}
+      ></button>
+    {/if}
+  {/each}
+{/each}

@@ -1,0 +1,27 @@
+<!-- Keeps the room of something tall and draws it only near the window, so that a long song opens at once. -->
+<script lang="ts">
+  import type { Snippet } from 'svelte'
+
+  interface Props {
+    height: number
+    always: boolean
+    children: Snippet
+    of: string // which bars, for those who look for one
+  }
+  let { height, always, children, of }: Props = $props()
+  let near = $state(false)
+  let host: HTMLElement
+
+  $effect(() => {
+    if (always) return
+    const watcher = new IntersectionObserver(([entry]) => (near = entry.isIntersecting), {
+      rootMargin: '900px 0px',
+    })
+    watcher.observe(host)
+    return () => watcher.disconnect()
+  })
+</script>
+
+<div bind:this={host} class="relative break-inside-avoid" style:height="{height}px" data-system={of}>
+  {#if near || always}{@render children()}{/if}
+</div>

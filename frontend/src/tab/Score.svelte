@@ -1,0 +1,44 @@
+<!-- All systems of one or several parts; every screen draws with this and lays its own over each system. -->
+<script lang="ts">
+  import type { Snippet } from 'svelte'
+  import type { Part } from '../api/client'
+  import { engraved, type SystemPicture } from './engrave'
+  import Near from './Near.svelte'
+  import { sectionWords } from './sections'
+  import type { Layers } from './spacing'
+  import TabPicture from './TabPicture.svelte'
+  import { systemsOf, type SystemBars } from './systems'
+
+  interface Props {
+    parts: Part[] // under one another
+    layers: Layers
+    width: number // px to fill
+    whole?: boolean // draw what is far from the window too, as for paper
+    head?: number // room over every row for a name
+    below?: number // room under every system
+    over: Snippet<[SystemPicture, SystemBars]>
+  }
+  let { parts, layers, width, whole = false, head = 0, below = 0, over }: Props = $props()
+
+  const systems = $derived(
+    width > 0
+      ? systemsOf(parts, width, layers).map((system) => ({
+          system,
+          picture: engraved(parts, system, layers, head),
+        }))
+      : [],
+  )
+  const sectionAt = $derived(new Map(parts[0].sections.map((section) => [section.first_bar, section])))
+  const barsOf = ({ first, last }: SystemBars) =>
+    Array.from({ length: last - first + 1 }, (_, at) => first + at).join(' ')
+</script>
+
+{#each systems as { system, picture } (system.first)}
+  {@const section = sectionAt.get(system.first)}
+  {#if section}<h2 class="mt-1 break-after-avoid text-[15px]">{sectionWords(section)}</h2>{/if}
+  {@const height = picture.height + below}
+  <Near {height} always={whole} of={barsOf(system)}>
+    <TabPicture {picture} {height} />
+    {@render over(picture, system)}
+  </Near>
+{/each}

@@ -1,0 +1,210 @@
+import { describe, expect, it } from 'vitest'
+import type { Bar, Event, Note, Part } from '../api/client'
+import { engraved } from './engrave'
+import { fingerRow } from './fingers'
+import type { Mark } from './marks'
+import { tones } from './marks'
+import { EVERY_LAYER, spacingOf } from './spacing'
+import { lines, MARGIN, systemsOf } from './systems'
+
+const VALUES: Record<string, number> = { w: 4, h: 2, q: 1, e: 0.5, s: 0.25, t: 0.125 }
+
+/** `q. e3 Rh =q`: an event a value. */
+function bar(index: number, text: string, more: Partial<Bar> = {}): Bar {
+  let onset = 0
+  const events = text.split(' ').map((written) => {
+    const [, sign, value, dots, tuplet] = /^([R=]?)([whqest])(\.*)([357]?)$/.exec(written)!
+    const ratio = tuplet ? 2 ** Math.floor(Math.log2(+tuplet - 1)) / +tuplet : 1
+    const quarters = VALUES[value] * (2 - 0.5 ** dots.length) * ratio
+    const event = {
+      onset_quarters: onset,
+      quarters,
+      lengths: [{ value, dots: dots.length, tuplet: Number(tuplet || 0), quarters }],
+      notes: sign === 'R' ? [] : [note({ tied: sign === '=', sounding_quarters: quarters })],
+      chord: '',
+      remark: '',
+      count: '',
+      how: [],
+      own_techniques: [],
+      words_by_string: [],
+    } as unknown as Event
+    onset += quarters
+    return event
+  })
+  const rest = { metre: '4/4', beat_quarters: 1, groups: [1, 1, 1, 1], starts_at: 0, number: index + 1 }
+  return {
+    index,
+    quarters: onset,
+    events,
+    endings: [],
+    repeat_times: 0,
+    tempo: null,
+    ...rest,
+    ...more,
+  } as Bar
+}
+
+function note(more: Partial<Note> = {}): Note {
+  const plain = { string: 2, fret: 3, techniques: [], bend_half_tones: null, bend_released: false }
+  return { ...plain, tied: false, finger: null, picking: null, sounding_quarters: 1, ...more } as Note
+}
+
+function part(bars: Bar[], starts: number[] = []): Part {
+  const sections = starts.map((first_bar) => ({ name: 'A', first_bar, times: 1 }))
+  return { bars, sections, neck: { string_letters: ['E', 'A', 'D', 'G', 'B', 'E'] } } as unknown as Part
+}
+
+function marksOf(...bars: Bar[]): Mark[] {
+  const own = part(bars)
+  const [system] = systemsOf([own], 2000, EVERY_LAYER)
+  return engraved([own], system, EVERY_LAYER).rows[0].marks
+}
+const named = (marks: Mark[], name: string): Mark[] => marks.filter((mark) => mark.name.startsWith(name))
+
+describe('the lines of a tab', () => {
+  const eighths = 'e e e e e e e e'
+  it('shows four bars of eighths at the width the Desk has at 1280', () => {
+    const systems = systemsOf([part([0, 1, 2, 3].map((index) => bar(index, eighths)))], 832, EVERY_LAYER)
+    expect(systems.map((system) => system.widths.length)).toEqual([4])
+  })
+  it('fills a line, keeps every bar once, and begins a new one at a section', () => {
+    const bars = Array.from({ length: 9 }, (_, index) => bar(index, eighths))
+    const systems = systemsOf([part(bars, [0, 5])], 900, EVERY_LAYER)
+    expect(systems.flatMap(({ first, last }) => bars.slice(first, last + 1))).toEqual(bars)
+    expect(systems.some(({ first }) => first === 5)).toBe(true)
+    const full = systems.find(({ widths }) => widths.length > 2)!
+    expect(full.widths.reduce((sum, width) => sum + width, 0)).toBeCloseTo(900 - MARGIN - 2)
+  })
+  it.each([
+    [[200, 200, 200, 200], 790, [2, 2]],
+    [[200, 200, 200, 200], 800, [4]],
+    [[300, 100, 100, 200, 300], 500, [3, 2]],
+    [[900, 100], 500, [1, 1]],
+    [[], 500, []],
+  ])('puts bars of widths %j on lines of %i as %j', (widths, room, counts) => {
+    expect(lines(widths, room)).toEqual(counts)
+  })
+  it('gives more notes, and words for some strings, more room', () => {
+    const width = (each: Bar) => spacingOf([each], EVERY_LAYER).width
+    expect(width(bar(1, eighths))).toBeGreaterThan(width(bar(1, 'q q q q')))
+    const worded = bar(1, 'q q q q')
+    for (const event of worded.events) event.words_by_string = ['PM:6', 'lr:1']
+    expect(width(worded)).toBeGreaterThan(width(bar(1, 'q q q q')) + 100)
+  })
+  it('puts the same beats of two parts under one another, and a part that has ended is silent', () => {
+    const [upper, lower] = [part([bar(0, 'q q q q'), bar(1, 'w')]), part([bar(0, eighths)])]
+    const [system] = systemsOf([upper, lower], 900, EVERY_LAYER)
+    const rows = engraved([upper, lower], system, EVERY_LAYER).rows
+    expect(rows[0].bars[0].events[1].x).toBeCloseTo(rows[1].bars[0].events[2].x)
+    expect(named(rows[1].marks, 'rest whole bar')).toHaveLength(1)
+  })
+})
+
+describe('the rhythm line', () => {
+  it('tells every length from every other', () => {
+    const looks = ['w', 'h.', 'h', 'q.', 'q', 'e', 's', 't'].map((value) =>
+      marksOf(bar(1, `${value} Rq`))
+        .filter((mark) => /^(head|stem|dot|flag)/.test(mark.name))
+        .map((mark) => `${mark.name} ${'d' in mark ? mark.kind : ''}`)
+        .join(),
+    )
+    expect(new Set(looks).size).toBe(looks.length)
+    expect(looks[0]).toBe('head whole open')
+    expect(looks[2]).toBe('head half open,stem line')
+  })
+  it.each([
+    ['e e e e e e e e', [1, 1, 1, 1], 4],
+    ['e e e e e e e', [1, 1, 1.5], 3],
+    ['e e e e e e', [1.5, 1.5], 2],
+    ['e q e q q', [1, 1, 1, 1], 0],
+    ['s s e e Re e e q', [1, 1, 1, 1], 2],
+  ])('beams %s by the groups %j', (text, groups, count) => {
+    expect(named(marksOf(bar(1, text, { groups })), 'beam 1')).toHaveLength(count)
+  })
+  it('beams a pickup where its notes stand in the metre', () => {
+    expect(named(marksOf(bar(0, 'e e e', { starts_at: 2.5 })), 'beam 1')).toHaveLength(1)
+  })
+  it.each([
+    ['e3 e3 e3 q q q', ['3']],
+    ['q3 e3 q3 q3 q3', ['3', '3']],
+    ['s5 s5 s5 s5 s5 q q q', ['5']],
+    ['s3 s3 s3 s3 s3 s3 q q q', ['6']],
+    ['e3 e3 e3 e3 e3 e3 h', ['3', '3']],
+  ])('writes the digits of %s', (text, digits) => {
+    const found = named(marksOf(bar(1, text)), 'tuplet').flatMap((mark) =>
+      'text' in mark ? [mark.text] : [],
+    )
+    expect(found).toEqual(digits)
+  })
+  it('ties over a bar line, and into a line that goes on elsewhere', () => {
+    expect(named(marksOf(bar(0, 'h. q'), bar(1, '=q h.')), 'tie')).not.toHaveLength(0)
+    const own = part([bar(0, 'w'), bar(1, '=w')], [0, 1])
+    const [first, second] = systemsOf([own], 900, EVERY_LAYER).map(
+      (system) => engraved([own], system, EVERY_LAYER).rows[0].marks,
+    )
+    expect(named(first, 'tie').map((mark) => mark.name)).toEqual(['tie', 'tie out'])
+    expect(named(second, 'tie').map((mark) => mark.name)).toEqual(['tie', 'tie on the string'])
+  })
+  it('draws a silent bar as one rest', () => {
+    expect(marksOf(bar(1, 'Rh Rq Rq')).filter((mark) => mark.name.startsWith('rest'))).toHaveLength(1)
+  })
+})
+
+describe('what stands on the strings', () => {
+  const after = (first: Partial<Note>, second: Partial<Note>): Mark[] => {
+    const own = bar(1, 'q q Rh')
+    own.events[0].notes = [note(first)]
+    own.events[1].notes = [note(second)]
+    return marksOf(own)
+  }
+  const xs = (mark: Mark): number[] =>
+    ('d' in mark ? [...mark.d.matchAll(/[M ]([\d.]+) [\d.]+/g)] : []).map(([, x]) => +x)
+
+  it('slurs from the note before, or shortly from nowhere', () => {
+    const [joined] = named(after({}, { techniques: ['hammer_on'] }), 'hammer_on')
+    const [alone] = named(after({ string: 4 }, { techniques: ['hammer_on'] }), 'hammer_on')
+    expect(xs(joined)[0]).toBeLessThan(xs(alone)[0])
+  })
+  it('draws a bend at its own note, with its figure over the strings', () => {
+    const marks = after({ bend_half_tones: 0.5 }, { fret: 0 })
+    const [figure] = named(marks, 'bend ¼ figure')
+    const [fret] = named(marks, 'fret 2 3')
+    const [next] = named(marks, 'fret 2 0')
+    const x = (mark: Mark) => ('text' in mark ? mark.x : NaN)
+    expect(x(figure)).toBeGreaterThan(x(fret))
+    expect(x(figure)).toBeLessThan(x(next) - 8)
+  })
+  it('writes no number for a note that is tied on', () => {
+    const marks = after({}, { tied: true })
+    expect(named(marks, 'fret')).toHaveLength(1)
+    expect(named(marks, 'tie on the string')).toHaveLength(1)
+  })
+  it('names bends in whole tones', () => {
+    expect([0.5, 1, 1.5, 2, 3, 4].map(tones)).toEqual(['¼', '½', '¾', '1', '1½', '2'])
+  })
+})
+
+describe('the fingers under the tab', () => {
+  const grip = (...notes: [string: number, fret: number, finger: string | null][]): Event =>
+    ({
+      notes: notes.map(([string, fret, finger]) => ({ string, fret, finger, tied: false })),
+    }) as unknown as Event
+  const barre: Parameters<typeof grip> = [
+    [1, 1, '1'],
+    [2, 1, '1'],
+    [3, 2, '2'],
+    [4, 3, '4'],
+    [5, 3, '3'],
+    [6, 1, '1'],
+  ]
+
+  it('names a barre once and a grip only when it changes', () => {
+    expect(
+      fingerRow([grip(...barre), grip(...barre), grip([5, 3, '3'], [1, 0, null]), grip(...barre)]),
+    ).toEqual(['1243', '', '3', '1243'])
+  })
+  it('names every single note, and a grip held over a rest not again', () => {
+    expect(fingerRow([grip([1, 3, '1']), grip([1, 3, '1'])])).toEqual(['1', '1'])
+    expect(fingerRow([grip(...barre), grip(), grip(...barre)])).toEqual(['1243', '', ''])
+  })
+})
