@@ -23,6 +23,7 @@ class Seat:
     who: str
     part_index: int = 0
     version_id: int | None = None
+    student_id: int | None = None  # who it is, where they are known
 
 
 @dataclass(frozen=True, slots=True)

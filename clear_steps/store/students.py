@@ -8,6 +8,7 @@ from sqlalchemy.orm import Session
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import Limits
 from clear_steps.core.hand import Player
+from clear_steps.core.score import Instrument
 from clear_steps.plainjson import PlainJson
 from clear_steps.store.clock import now
 from clear_steps.store.errors import NameTakenError
@@ -23,6 +24,15 @@ class Student:
     player: Player = Player()
     limits: Limits = Limits()
     put_away: bool = False  # out of sight, never deleted
+    comfortable_step: float | None = None  # of a whole song
+    instrument: Instrument | None = None
+    scale_length_mm: float | None = None  # of their guitar, where it is not the usual one
+
+    def __post_init__(self) -> None:
+        if self.comfortable_step is not None and not 1 <= self.comfortable_step <= 10:
+            raise InvalidValueError("comfortable Step", self.comfortable_step, "1 to 10")
+        if self.scale_length_mm is not None and not 300 <= self.scale_length_mm <= 1000:
+            raise InvalidValueError("scale length", self.scale_length_mm, "300 to 1000 mm")
 
 
 @dataclass(frozen=True, slots=True)

@@ -211,6 +211,19 @@ _ROWS: tuple[TechniqueRow, ...] = (
 )
 TECHNIQUES: dict[Technique, TechniqueRow] = {row.technique: row for row in _ROWS}
 
+# What is learnt together, from the first lessons on (common practice, no source).
+_LEGATO = frozenset({_T.HAMMER_ON, _T.PULL_OFF, _T.SLIDE, _T.SHIFT_SLIDE})
+TECHNIQUE_SETS: dict[str, frozenset[Technique]] = {
+    "first lessons": frozenset({_T.HAMMER_ON, _T.PULL_OFF, _T.SLIDE, _T.LET_RING, _T.ACCENT, _T.STACCATO}),
+    "chords and strumming": frozenset({_T.LET_RING, _T.DEAD, _T.PALM_MUTE, _T.ACCENT, _T.STACCATO}),
+    "fingerstyle": _LEGATO
+    | {_T.LET_RING, _T.NATURAL_HARMONIC, _T.PICK_AND_FINGERS, _T.SLAP, _T.GRACE, _T.DEAD, _T.VIBRATO},
+    "lead": _LEGATO
+    | {_T.SLIDE_IN_BELOW, _T.SLIDE_IN_ABOVE, _T.SLIDE_OUT_UP, _T.SLIDE_OUT_DOWN, _T.BEND_QUARTER}
+    | {_T.BEND_HALF, _T.BEND_WHOLE, _T.RELEASE, _T.PRE_BEND, _T.UNISON_BEND, _T.VIBRATO, _T.TRILL, _T.GRACE}
+    | {_T.PALM_MUTE, _T.DEAD, _T.RAKE, _T.TREMOLO},
+}
+
 HOW_WORDS: dict[str, Technique] = {row.sign: row.technique for row in _ROWS if row.writing is Writing.WORD}
 # Settings of the hand for as long as they last, no demands that add up note by note.
 SETTINGS = frozenset({_T.PALM_MUTE, _T.LET_RING})

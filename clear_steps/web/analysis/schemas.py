@@ -12,12 +12,15 @@ from pydantic import BaseModel, ConfigDict, Field
 from clear_steps.core.grade import GradeRequest, Weighing
 from clear_steps.core.hand import Habits, LittleFinger, Player, School
 from clear_steps.web.schemas import ProblemModel
+from clear_steps.web.security import LARGEST_ID
 
 
 class GradeQuery(BaseModel):
-    """For whom to grade, at what tempo (quarters a minute; none = the marked one)."""
+    """For whom to grade, at what tempo (quarters a minute; none = the marked one); a student brings their own
+    hand and habits."""
 
     model_config = ConfigDict(frozen=True)
+    student_id: int | None = Field(None, ge=1, le=LARGEST_ID)
     span_mm: float = Field(100.0, ge=40, le=200)
     tempo: float | None = Field(None, ge=10, le=400)
     school: School = School.BALANCED
@@ -153,6 +156,11 @@ class ReadingModel(BaseModel):
     in_use: bool
 
 
+class PastBarModel(BaseModel):
+    index: int
+    words: str  # by what, `stretch past a comfortable 75 mm`
+
+
 class PartModel(BaseModel):
     name: str
     tuning: str
@@ -172,6 +180,7 @@ class PartModel(BaseModel):
     hardest: str
     step_low: float
     step_high: float
+    past_bars: list[PastBarModel]  # past the one it is graded for
     doubts: list[str]  # why the Step is a range
     sentences: list[str]  # what makes it hard, where, what is easier than it sounds
     recurrences: list[str]
@@ -186,6 +195,8 @@ class AnalysisModel(BaseModel):
     """A song read and graded: everything the Desk shows."""
 
     title: str
+    whom: str  # as it stands in a sentence: `Mira`, `a medium hand`
+    span_mm: float  # of their hand, from index to little finger
     marked_tempo: float
     tempo: float
     tempo_assumed: bool

@@ -1,16 +1,20 @@
 """A text -> the API's analysis: read, graded, and laid out for the screen."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import lru_cache
 
 from clear_steps.core.grade import (
     MEASURES,
+    Ability,
     BarGrade,
     Grading,
+    Ladder,
     StepRange,
+    bars_past,
     grade_song,
     guessed_ringing,
+    past_words,
     pins_not_kept,
     recurrence_words,
     recurrences,
@@ -36,6 +40,7 @@ from clear_steps.formats.tabtext import Reading, read_tab
 from clear_steps.web.analysis import schemas as api
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import problem_model
+from clear_steps.web.whom import Whom
 
 
 @dataclass(frozen=True, slots=True)
@@ -45,6 +50,8 @@ class Graded:
     reading: Reading
     gradings: tuple[Grading, ...]
     ranges: tuple[StepRange, ...]
+    whom: Whom
+    ladder: Ladder
     unknown_techniques: tuple[str, ...] = ()
 
 
@@ -55,18 +62,21 @@ def read_cached(text: str) -> Reading:
 
 
 @lru_cache(maxsize=256)
-def graded(text: str, query: api.GradeQuery, ladder: LadderInUse) -> Graded:
+def graded(text: str, whom: Whom, ladder: LadderInUse) -> Graded:
     """Read and grade a text, once for the same question; raises ReadError."""
     reading = read_cached(text)
-    gradings = grade_song(reading.song, ladder.ladder, query.request)
+    reading = replace(reading, song=whom.on_their_guitar(reading.song))
+    gradings = grade_song(reading.song, ladder.ladder, whom.request)
     parts = zip(reading.song.parts, gradings, strict=True)
     ranges = tuple(
-        step_range(reading.song, part, ladder.ladder, grading, query.request) for part, grading in parts
+        step_range(reading.song, part, ladder.ladder, grading, whom.request) for part, grading in parts
     )
     return Graded(
         reading,
         gradings,
         ranges,
+        whom,
+        ladder.ladder,
         tuple(sorted(_own_techniques(reading.song) - set(ladder.ladder.own_techniques))),
     )
 
@@ -78,8 +88,11 @@ def _own_techniques(song: Song) -> set[str]:
 def analysis_of(result: Graded) -> api.AnalysisModel:
     """Everything the Desk shows of a graded text."""
     song, gradings = result.reading.song, result.gradings
+    ability = Ability(result.whom.request.player, result.whom.limits, result.ladder)
     return api.AnalysisModel(
         title=song.title or "Untitled",
+        whom=result.whom.name,
+        span_mm=result.whom.request.player.span_mm,
         marked_tempo=float(song.playing_tempo),
         tempo=float(gradings[0].tempo),
         tempo_assumed=song.tempo_is_assumed,
@@ -91,7 +104,7 @@ def analysis_of(result: Graded) -> api.AnalysisModel:
         guesses=[problem_model(guess) for guess in result.reading.guesses],
         unknown_techniques=list(result.unknown_techniques),
         parts=[
-            _part_model(song, *row)
+            _part_model(song, ability, *row)
             for row in zip(song.parts, gradings, result.ranges, result.reading.bar_lines, strict=True)
         ],
     )
@@ -109,7 +122,7 @@ def hardest_words(part: Part, grading: Grading) -> str:
 
 
 def _part_model(
-    song: Song, part: Part, grading: Grading, steps: StepRange, lines: tuple[int, ...]
+    song: Song, ability: Ability, part: Part, grading: Grading, steps: StepRange, lines: tuple[int, ...]
 ) -> api.PartModel:
     neck = Neck(part.scale_length_mm, part.capo)
     times = bar_times(part, song.playing_tempo, grading.tempo)
@@ -158,6 +171,10 @@ def _part_model(
         hardest=hardest_words(part, grading),
         step_low=steps.low,
         step_high=steps.high,
+        past_bars=[
+            api.PastBarModel(index=past.index, words=past_words(past.beyond))
+            for past in bars_past(part, grading, ability)
+        ],
         doubts=list(steps.reasons),
         sentences=list(three_sentences(part, grading)),
         recurrences=[recurrence_words(part, row) for row in recurrences(part)],

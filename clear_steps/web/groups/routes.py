@@ -5,11 +5,12 @@ from sqlalchemy.orm import Session
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import grade_part
-from clear_steps.store import Group, Groups, NotFoundError, Seat, Songs, StoredGroup, Versions
+from clear_steps.store import Group, Groups, NotFoundError, Seat, Songs, StoredGroup, Students, Versions
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.groups import schemas as api
-from clear_steps.web.versions.comparing import alone, asked_words, version_now
+from clear_steps.web.versions.comparing import alone, asked_words, version_now, written_for
+from clear_steps.web.whom import ANYBODY, whom_is
 
 blueprint = APIBlueprint("groups", __name__, url_prefix="/api")
 
@@ -66,7 +67,10 @@ def _check(session: Session, song_id: int, group: Group) -> None:
     """Every seat plays something of this song; raises InvalidValueError."""
     parts = read_cached(Songs(session).get(song_id).latest.text).song.parts
     own = {version.id for version in Versions(session).of_song(song_id)}
+    known = {stored.id for stored in Students(session).every()}
     for seat in group.seats:
+        if seat.student_id is not None and seat.student_id not in known:
+            raise NotFoundError(f"there is no student {seat.student_id}")
         if seat.version_id is None and seat.part_index >= len(parts):
             raise InvalidValueError("part", seat.part_index, f"0 to {len(parts) - 1}")
         if seat.version_id is not None and seat.version_id not in own:
@@ -94,26 +98,27 @@ def _group_model(session: Session, stored: StoredGroup) -> api.GroupModel:
 
 
 def _seat_model(session: Session, song_id: int, seat: Seat) -> api.SeatModel:
-    songs, ladder = Songs(session), ladder_in_use(session).ladder
-    if seat.version_id is None:
-        song = read_cached(songs.get(song_id).latest.text).song
+    """What a player plays, graded for them where they are known, else for whom it was written."""
+    songs, ladder = Songs(session), ladder_in_use(session)
+    stored = Versions(session).get(seat.version_id) if seat.version_id is not None else None
+    own = written_for(stored) if stored else ANYBODY
+    whom = own if seat.student_id is None else whom_is(Students(session).get(seat.student_id).student)
+    if stored is None:
+        song = whom.on_their_guitar(read_cached(songs.get(song_id).latest.text).song)
         part = song.parts[min(seat.part_index, len(song.parts) - 1)]  # a later revision may have fewer
-        grading, plays = (
-            grade_part(song, part, ladder),
-            f"the original{f', {part.name}' if part.name else ''}",
-        )
+        grading = grade_part(song, part, ladder.ladder, whom.request)
+        plays = f"the original{f', {part.name}' if part.name else ''}"
     else:
-        stored = Versions(session).get(seat.version_id)
-        song = read_cached(songs.revision(song_id, stored.revision).text).song
-        now = version_now(stored, song, ladder)
-        part, grading = now.version, now.grading
-        plays = asked_words(stored)
-    shown = alone(song, part, grading).parts[0]
+        song = whom.on_their_guitar(read_cached(songs.revision(song_id, stored.revision).text).song)
+        now = version_now(stored, song, ladder.ladder, whom)
+        part, grading, plays = now.version, now.grading, asked_words(stored)
     return api.SeatModel(
         who=seat.who,
         part_index=seat.part_index,
         version_id=seat.version_id,
+        student_id=seat.student_id,
         plays=plays,
+        whom=whom.name,
         step=grading.step,
-        part=shown,
+        part=alone(song, part, grading, whom, ladder).parts[0],
     )

@@ -15,6 +15,7 @@ class SeatIn(BaseModel):
     who: str = Field(max_length=80)
     part_index: int = Field(0, ge=0, le=50)
     version_id: int | None = Field(None, ge=1, le=LARGEST_ID)
+    student_id: int | None = Field(None, ge=1, le=LARGEST_ID)
 
 
 class GroupIn(BaseModel):
@@ -27,7 +28,8 @@ class GroupIn(BaseModel):
     def group(self) -> Group:
         """The same for the store; raises InvalidValueError."""
         return Group(
-            self.name, tuple(Seat(seat.who, seat.part_index, seat.version_id) for seat in self.seats)
+            self.name,
+            tuple(Seat(seat.who, seat.part_index, seat.version_id, seat.student_id) for seat in self.seats),
         )
 
 
@@ -41,6 +43,7 @@ class SeatModel(SeatIn):
     """A seat with what it plays: in words, its Step, and note by note."""
 
     plays: str
+    whom: str  # for whom the Step is
     step: float
     part: PartModel
 

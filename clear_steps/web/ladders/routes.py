@@ -6,9 +6,9 @@ from apiflask import APIBlueprint
 
 from clear_steps.core.grade import Ladder, difference, rungs
 from clear_steps.core.score import TECHNIQUES
+from clear_steps.core.score.techniques import TECHNIQUE_SETS
 from clear_steps.ladders import ladder_from_json
 from clear_steps.store import Ladders, OwnSteps, Songs
-from clear_steps.web.analysis.schemas import GradeQuery
 from clear_steps.web.analysis.shown import graded
 from clear_steps.web.current import (
     SHIPPED_LADDER,
@@ -21,6 +21,7 @@ from clear_steps.web.current import (
 )
 from clear_steps.web.ladders import schemas as api
 from clear_steps.web.songs.grading import card_json
+from clear_steps.web.whom import ANYBODY
 
 MOST_TRIED = 12  # songs that a ladder under the pen is tried on
 blueprint = APIBlueprint("ladders", __name__, url_prefix="/api")
@@ -140,7 +141,7 @@ def list_differences() -> api.DifferenceList:
         )
     rows = []
     for (song_id, part_index), step in own.items():
-        result = graded(songs[song_id].latest.text, GradeQuery(), ladder)
+        result = graded(songs[song_id].latest.text, ANYBODY, ladder)
         if part_index >= len(result.gradings):
             continue  # the part is gone from the latest revision
         song = result.reading.song
@@ -175,4 +176,5 @@ def list_techniques() -> api.TechniqueList:
         )
         for row in TECHNIQUES.values()
     ]
-    return api.TechniqueList(techniques=rows)
+    sets = {name: sorted(techniques) for name, techniques in TECHNIQUE_SETS.items()}
+    return api.TechniqueList(techniques=rows, sets=sets)

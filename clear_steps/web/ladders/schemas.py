@@ -154,3 +154,4 @@ class TechniqueModel(BaseModel):
 
 class TechniqueList(BaseModel):
     techniques: list[TechniqueModel]
+    sets: dict[str, list[str]]  # what is learnt together, by name

@@ -18,6 +18,7 @@ from clear_steps.web.current import current_database, current_ladder
 from clear_steps.web.passages import schemas as api
 from clear_steps.web.songs.desk import desk_of, latest_of, saved
 from clear_steps.web.songs.schemas import DeskModel
+from clear_steps.web.whom import whom_of
 
 blueprint = APIBlueprint("passages", __name__, url_prefix="/api")
 
@@ -47,10 +48,14 @@ def set_ringing(song_id: int, body: api.RingingIn) -> Response:
 def list_alternatives(song_id: int, body: api.PassageIn) -> api.AlternativeList:
     """Other ways to play a passage of the latest revision, easiest first."""
     latest = latest_of(song_id)
-    song = read_cached(latest.text).song
+    with current_database().reading() as session:
+        whom = whom_of(session, body.grade)
+    written = read_cached(latest.text).song
+    song = whom.on_their_guitar(written)
     part = _part(song, body.part_index)
-    ways = alternatives(song, part, body.first, body.last, current_ladder().ladder, body.grade.request)
-    rows = [_alternative_model(song, part, way, body) for way in ways]
+    ways = alternatives(song, part, body.first, body.last, current_ladder().ladder, whom.request)
+    scale = written.parts[body.part_index].scale_length_mm
+    rows = [_alternative_model(written, replace(way.part, scale_length_mm=scale), way, body) for way in ways]
     return api.AlternativeList(
         revision=latest.number,
         schools_agree=not set(SCHOOL_TITLES.values()) & {way.title for way in ways},
@@ -60,9 +65,8 @@ def list_alternatives(song_id: int, body: api.PassageIn) -> api.AlternativeList:
 
 
 def _alternative_model(song: Song, part: Part, way: Alternative, body: api.PassageIn) -> api.AlternativeModel:
-    passage = replace(
-        way.part, bars=way.part.bars[body.first : body.last + 1], sections=(), remarks=(), readings=()
-    )
+    """A way, and the song with `part` as it is then."""
+    passage = replace(part, bars=part.bars[body.first : body.last + 1], sections=(), remarks=(), readings=())
     return api.AlternativeModel(
         title=way.title,
         sentence=way.sentence,
@@ -74,7 +78,7 @@ def _alternative_model(song: Song, part: Part, way: Alternative, body: api.Passa
         strings=list(way.strings),
         stops_ringing=way.stops_ringing,
         tab=write_bars(passage),
-        text=write_tab(_with_part(song, part, way.part)),
+        text=write_tab(_with_part(song, song.parts[body.part_index], part)),
     )
 
 

@@ -9,6 +9,7 @@ from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
 from clear_steps.web.songs import schemas as api
 from clear_steps.web.songs.grading import analysis_json
+from clear_steps.web.whom import whom_of
 
 _DESK = TypeAdapter(dict[str, object])
 
@@ -22,8 +23,9 @@ def desk_of(song: StoredSong, query: GradeQuery, status: int = 200) -> Response:
     """A song at its latest revision, graded: a DeskModel, its analysis as the workers wrote it."""
     with current_database().reading() as session:
         ladder, own = ladder_in_use(session), OwnSteps(session).of_song(song.id)
+        whom = whom_of(session, query)
     workers = current_workers()
-    analysis = workers.run(analysis_json, song.latest.text, query, ladder.content, wanted=still_wanted())
+    analysis = workers.run(analysis_json, song.latest.text, whom, ladder.content, wanted=still_wanted())
     row = {
         "id": song.id,
         "revision": song.latest.number,

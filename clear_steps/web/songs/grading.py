@@ -6,23 +6,23 @@ from pydantic import BaseModel
 
 from clear_steps.core.errors import ReadError
 from clear_steps.core.score import TECHNIQUES
-from clear_steps.web.analysis.schemas import GradeQuery
 from clear_steps.web.analysis.shown import Graded, analysis_of, graded, hardest_words
 from clear_steps.web.current import ladder_of
 from clear_steps.web.schemas import problem_model
 from clear_steps.web.songs import schemas as api
+from clear_steps.web.whom import ANYBODY, Whom
 
 
 @lru_cache(maxsize=64)
-def analysis_json(text: str, query: GradeQuery, ladder: str) -> str:
+def analysis_json(text: str, whom: Whom, ladder: str) -> str:
     """The AnalysisModel of a text by a ladder's file; raises ReadError."""
-    return analysis_of(graded(text, query, ladder_of(ladder))).model_dump_json()
+    return analysis_of(graded(text, whom, ladder_of(ladder))).model_dump_json()
 
 
-def preview_json(text: str, query: GradeQuery, ladder: str) -> str:
+def preview_json(text: str, whom: Whom, ladder: str) -> str:
     """The PreviewModel of a text that need not be finished."""
     try:
-        analysis, problems = analysis_of(graded(text, query, ladder_of(ladder))), []
+        analysis, problems = analysis_of(graded(text, whom, ladder_of(ladder))), []
     except ReadError as error:
         analysis, problems = None, [problem_model(problem) for problem in error.problems]
     return api.PreviewModel(analysis=analysis, problems=problems).model_dump_json()
@@ -31,7 +31,7 @@ def preview_json(text: str, query: GradeQuery, ladder: str) -> str:
 def card_json(text: str, ladder: str) -> str:
     """What a song's card shows of its text: `grade`, or the `problem` that keeps it from being graded."""
     try:
-        grade, problem = _card_grade(graded(text, GradeQuery(), ladder_of(ladder))), ""
+        grade, problem = _card_grade(graded(text, ANYBODY, ladder_of(ladder))), ""
     except ReadError as error:
         grade, problem = None, str(error)
     return _Graded(grade=grade, problem=problem).model_dump_json()

@@ -5,11 +5,12 @@ from flask import Response, current_app
 
 from clear_steps.store import Songs
 from clear_steps.web.analysis.schemas import GradeQuery
-from clear_steps.web.current import current_database, current_ladder, current_workers, still_wanted
+from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
 from clear_steps.web.songs import schemas as api
 from clear_steps.web.songs.cards import Cards
 from clear_steps.web.songs.desk import desk_of, saved, title_of
 from clear_steps.web.songs.grading import preview_json
+from clear_steps.web.whom import whom_of
 
 blueprint = APIBlueprint("songs", __name__, url_prefix="/api")
 
@@ -41,9 +42,9 @@ def add_song(body: api.NewSongIn) -> Response:
 @blueprint.output(api.PreviewModel)
 def preview(body: api.TextIn) -> Response:
     """Read and grade a text without storing it; a text that is not finished is no error."""
-    ladder = current_ladder().content
-    workers = current_workers()
-    answer = workers.run(preview_json, body.text, body.grade, ladder, wanted=still_wanted())
+    with current_database().reading() as session:
+        ladder, whom = ladder_in_use(session).content, whom_of(session, body.grade)
+    answer = current_workers().run(preview_json, body.text, whom, ladder, wanted=still_wanted())
     return Response(answer, mimetype="application/json")
 
 

@@ -7,6 +7,7 @@ from clear_steps.core.hand import PRESET_SPANS_MM
 from clear_steps.store import Students
 from clear_steps.web.current import current_database
 from clear_steps.web.students import schemas as api
+from clear_steps.web.students.songs import songs_of
 
 blueprint = APIBlueprint("students", __name__, url_prefix="/api")
 
@@ -19,6 +20,14 @@ def list_students() -> api.StudentList:
         students = [api.student_model(stored) for stored in Students(session).every()]
     measures = [api.MeasureModel(name=row.name, about=row.about) for row in MEASURES.values()]
     return api.StudentList(students=students, preset_spans_mm=PRESET_SPANS_MM, measures=measures)
+
+
+@blueprint.get("/students/<int:student_id>/songs")
+@blueprint.output(api.StudentSongList)
+def list_student_songs(student_id: int) -> api.StudentSongList:
+    """The songs a student has a version of or a seat in, with their Steps."""
+    with current_database().reading() as session:
+        return api.StudentSongList(songs=songs_of(session, Students(session).get(student_id)))
 
 
 @blueprint.post("/students")

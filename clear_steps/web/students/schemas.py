@@ -4,7 +4,7 @@ from pydantic import BaseModel, Field
 
 from clear_steps.core.grade import HardestShape, Limits
 from clear_steps.core.hand import Habits, LittleFinger, Player
-from clear_steps.core.score import Technique
+from clear_steps.core.score import Instrument, Technique
 from clear_steps.store import StoredStudent, Student
 
 
@@ -20,6 +20,9 @@ class StudentIn(BaseModel):
     hardest_shape: HardestShape = HardestShape.FULL_BARRE
     steps: dict[str, float] = Field({}, max_length=20)  # the comfortable Step of a measure, by its name
     put_away: bool = False
+    comfortable_step: float | None = Field(None, ge=1, le=10)
+    instrument: Instrument | None = None
+    scale_length_mm: float | None = Field(None, ge=300, le=1000)
 
     @property
     def student(self) -> Student:
@@ -35,6 +38,9 @@ class StudentIn(BaseModel):
             Player(self.span_mm, Habits(self.little_finger, self.thumb_over)),
             limits,
             self.put_away,
+            self.comfortable_step,
+            self.instrument,
+            self.scale_length_mm,
         )
 
 
@@ -60,6 +66,29 @@ class StudentList(BaseModel):
     measures: list[MeasureModel]
 
 
+class StudentVersion(BaseModel):
+    """A version written for a student, at its Step for them."""
+
+    id: int
+    asked: str
+    step: float
+
+
+class StudentSong(BaseModel):
+    """A song that a student plays: the original's Step for them, the bars (by number) past them, their
+    versions."""
+
+    song_id: int
+    title: str
+    step: float
+    past_bars: list[int]
+    versions: list[StudentVersion]
+
+
+class StudentSongList(BaseModel):
+    songs: list[StudentSong]
+
+
 def student_model(stored: StoredStudent) -> StudentModel:
     """A stored student as the API gives it."""
     student, habits, limits = stored.student, stored.student.player.habits, stored.student.limits
@@ -75,4 +104,7 @@ def student_model(stored: StoredStudent) -> StudentModel:
         hardest_shape=limits.hardest_shape,
         steps=dict(limits.steps),
         put_away=student.put_away,
+        comfortable_step=student.comfortable_step,
+        instrument=student.instrument,
+        scale_length_mm=student.scale_length_mm,
     )

@@ -18,7 +18,7 @@ from clear_steps.core.easier import (
     refused_with,
     short_bars,
 )
-from clear_steps.core.grade import Ability, GradeRequest, Grading, Ladder, StepRange, grade_part
+from clear_steps.core.grade import Ability, Grading, Ladder, StepRange, grade_part
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
 from clear_steps.formats.tabtext import Reading, write_tab
@@ -28,26 +28,29 @@ from clear_steps.web.analysis.shown import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.songs.schemas import ClimbModel
 from clear_steps.web.versions import schemas as api
+from clear_steps.web.whom import ANYBODY, Whom, whom_is
 
 _NO_PLACE = (
     " It does not find the notes that it replaces: the text, or another edit of its bar, is not as it was."
 )
 
 
-def version_now(stored: StoredVersion, song: Song, ladder: Ladder) -> Compared:
-    """A version made afresh from its song, graded for the student it was written for, and what it keeps."""
-    return compared(
-        song, song.parts[stored.part_index], ladder, stored.edits, stored.refused, _request(stored)
-    )
+def written_for(stored: StoredVersion) -> Whom:
+    """For whom a version was written."""
+    return whom_is(stored.student) if stored.student else ANYBODY
 
 
-def _request(stored: StoredVersion) -> GradeRequest:
-    return GradeRequest(stored.student.player) if stored.student else GradeRequest()
+def version_now(stored: StoredVersion, song: Song, ladder: Ladder, whom: Whom) -> Compared:
+    """A version made afresh from its song as it lies on their guitar, graded for them, and what it keeps."""
+    return compared(song, song.parts[stored.part_index], ladder, stored.edits, stored.refused, whom.request)
 
 
-def _is_reached(stored: StoredVersion, now: Compared, ladder: Ladder) -> bool:
-    ability = Ability(stored.student.player, stored.student.limits, ladder) if stored.student else None
-    return is_reached(now.grading, now.version, stored.target, ability)
+def _is_reached(stored: StoredVersion, song: Song, now: Compared, ladder: Ladder, whom: Whom) -> bool:
+    """Whether it is what was asked for, for whom it was asked."""
+    own = written_for(stored)
+    ability = Ability(own.request.player, own.limits, ladder) if stored.student else None
+    grading = now.grading if own == whom else grade_part(song, now.version, ladder, own.request)
+    return is_reached(grading, now.version, stored.target, ability)
 
 
 def asked_words(stored: StoredVersion) -> str:
@@ -61,14 +64,15 @@ def asked_words(stored: StoredVersion) -> str:
 
 
 def version_model(
-    stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse
+    stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse, whom: Whom
 ) -> api.VersionModel:
     """The version made afresh from its revision's text, with what is refused left as it was."""
-    song = read_cached(text).song
+    song = whom.on_their_guitar(read_cached(text).song)
     part = song.parts[stored.part_index]
-    now = version_now(stored, song, ladder.ladder)
-    before = grade_part(song, part, ladder.ladder, _request(stored))
-    original, easier = alone(song, part, before), alone(song, now.version, now.grading)
+    now = version_now(stored, song, ladder.ladder, whom)
+    before = grade_part(song, part, ladder.ladder, whom.request)
+    original = alone(song, part, before, whom, ladder)
+    easier = alone(song, now.version, now.grading, whom, ladder)
     _mark(original, easier)
     return api.VersionModel(
         id=stored.id,
@@ -84,7 +88,7 @@ def version_model(
         student=stored.student.name if stored.student else "",
         put_away=stored.put_away,
         choice=stored.choice,
-        reached=_is_reached(stored, now, ladder.ladder),
+        reached=_is_reached(stored, song, now, ladder.ladder, whom),
         kept=api.KeptModel.model_validate(
             {**asdict(now.kept), "still_the_tune": now.kept.still_the_tune(ladder.ladder.tune_floor)}
         ),
@@ -131,7 +135,9 @@ def _blocking_model(row: Blocking, part: Part) -> api.BlockingModel:
 
 def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.VersionCard:
     """A version among others: its Step, its climb, what it keeps."""
-    now = version_now(stored, read_cached(text).song, ladder.ladder)
+    whom = written_for(stored)
+    song = whom.on_their_guitar(read_cached(text).song)
+    now = version_now(stored, song, ladder.ladder, whom)
     return api.VersionCard(
         id=stored.id,
         target=stored.target,
@@ -146,7 +152,7 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
         put_away=stored.put_away,
         staircase=stored.staircase,
         step=now.grading.step,
-        reached=_is_reached(stored, now, ladder.ladder),
+        reached=_is_reached(stored, song, now, ladder.ladder, whom),
         overall=now.kept.overall,
         same_onsets=now.kept.same_onsets,
         climb=ClimbModel(
@@ -174,10 +180,11 @@ def part_offers(result: Graded) -> list[api.PartOffer]:
     ]
 
 
-def alone(song: Song, part: Part, grading: Grading) -> AnalysisModel:
+def alone(song: Song, part: Part, grading: Grading, whom: Whom, ladder: LadderInUse) -> AnalysisModel:
     """One part of a song as the Desk shows it."""
     reading = Reading(replace(song, parts=(part,)), (), (tuple(0 for _ in part.bars),))
-    return analysis_of(Graded(reading, (grading,), (StepRange(grading.step, grading.step, ()),)))
+    steps = StepRange(grading.step, grading.step, ())
+    return analysis_of(Graded(reading, (grading,), (steps,), whom, ladder.ladder))
 
 
 def _mark(original: AnalysisModel, easier: AnalysisModel) -> None:

@@ -9,7 +9,6 @@ from sqlalchemy.orm import Session
 
 from clear_steps.core.easier import Easier, Progress, Wish, by_hand, halved, set_note, staircase, version_of
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.grade import GradeRequest
 from clear_steps.core.score import Event, Part
 from clear_steps.formats.tabtext import read_tab, write_bars
 from clear_steps.store import KeptAnswers, NewVersion, Songs, StoredVersion, Students, Versions, digest
@@ -20,8 +19,9 @@ from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.program import program_mark
 from clear_steps.web.songs.schemas import AwayIn
 from clear_steps.web.versions import schemas as api
-from clear_steps.web.versions.comparing import part_offers, version_card, version_model
+from clear_steps.web.versions.comparing import part_offers, version_card, version_model, written_for
 from clear_steps.web.versions.jobs import Job, Jobs
+from clear_steps.web.whom import ANYBODY, Whom, whom_is, whom_of
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
 CARD = "version card"
@@ -47,14 +47,14 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
         latest = Songs(session).get(song_id).latest
         ladder = ladder_in_use(session)
         student = Students(session).get(body.student_id).student if body.student_id is not None else None
-    song = read_cached(latest.text).song
+    whom = whom_is(student) if student else ANYBODY
+    song = whom.on_their_guitar(read_cached(latest.text).song)
     if body.part_index >= len(song.parts):
         raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
 
     limits = student.limits if student else None
     targets = (body.target, *body.further_targets)
     wish = Wish(targets, body.approach, body.layer, body.setup, limits, body.fill_short_bars)
-    request = GradeRequest(student.player) if student else GradeRequest()
     asked = digest(
         f"{song_id} {latest.number}",
         body.model_dump_json(),
@@ -84,7 +84,7 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
         if len(known) == len(targets):
             with database.session() as session:
                 return _easiest([Versions(session).put_away(version.id, False) for version in known])
-        found = staircase(song, song.parts[body.part_index], ladder.ladder, wish, request, progress)
+        found = staircase(song, song.parts[body.part_index], ladder.ladder, wish, whom.request, progress)
         with database.session() as session:
             return _easiest(Versions(session).add_together([new(step) for step in reversed(found)]))
 
@@ -132,16 +132,18 @@ def list_versions(song_id: int) -> api.VersionList:
     if made:
         with current_database().session() as session:
             KeptAnswers(session, CARD, program_mark()).keep(made.items())
-    return api.VersionList(versions=cards, parts=part_offers(graded(latest.text, GradeQuery(), ladder)))
+    return api.VersionList(versions=cards, parts=part_offers(graded(latest.text, ANYBODY, ladder)))
 
 
 @blueprint.get("/versions/<int:version_id>")
+@blueprint.input(GradeQuery, location="query", arg_name="query")
 @blueprint.output(api.VersionModel)
-def get_version(version_id: int) -> api.VersionModel:
-    """A version beside its original."""
+def get_version(version_id: int, query: GradeQuery) -> api.VersionModel:
+    """A version beside its original, graded for whom it was written or for somebody else."""
     with current_database().reading() as session:
         stored = Versions(session).get(version_id)
-    return _shown(stored)
+        whom = whom_of(session, query) if query != GradeQuery() else None
+    return _shown(stored, whom)
 
 
 @blueprint.put("/versions/<int:version_id>/choice")
@@ -271,9 +273,9 @@ def carry_over(version_id: int) -> api.VersionModel:
     return _shown(stored)
 
 
-def _shown(stored: StoredVersion) -> api.VersionModel:
+def _shown(stored: StoredVersion, whom: Whom | None = None) -> api.VersionModel:
     with current_database().reading() as session:
         songs, ladder = Songs(session), ladder_in_use(session)
         text = songs.revision(stored.song_id, stored.revision).text
         latest = songs.get(stored.song_id).latest.number
-    return version_model(stored, text, latest, ladder)
+    return version_model(stored, text, latest, ladder, whom or written_for(stored))

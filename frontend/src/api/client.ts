@@ -44,6 +44,7 @@ const client = createClient<paths>()
 
 /** The usual hand at the marked tempo. */
 export const USUAL: GradeQuery = {
+  student_id: null,
   span_mm: 100,
   tempo: null,
   school: 'balanced',
@@ -155,6 +156,8 @@ export const api = {
     answer(client.POST('/api/imports', { body: { name, content_base64 } })),
   differences: () => answer(client.GET('/api/differences')),
   students: () => answer(client.GET('/api/students')),
+  studentSongs: (id: number) =>
+    answer(client.GET('/api/students/{student_id}/songs', { params: { path: { student_id: id } } })),
   addStudent: (body: StudentIn) => answer(client.POST('/api/students', { body })),
   saveStudent: (id: number, based_on: number, body: StudentIn) =>
     answer(
@@ -206,8 +209,8 @@ export const api = {
   search: (id: number) => answer(client.GET('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
   stopSearch: (id: number) =>
     answer(client.DELETE('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
-  version: (id: number) =>
-    answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id } } })),
+  version: (id: number, query: GradeQuery) =>
+    answer(client.GET('/api/versions/{version_id}', { params: { path: { version_id: id }, query } })),
   refuse: (id: number, based_on: number, refused: number[]) =>
     answer(
       client.PUT('/api/versions/{version_id}/choice', {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Tick from '../ui/Tick.svelte'
   import { layers, setLayer } from './layers.svelte'
   import type { Layers } from './spacing'
 
@@ -6,12 +7,5 @@
 </script>
 
 {#each names as layer (layer)}
-  <label class="inline-flex min-h-7 items-center gap-1.5"
-    ><input
-      class="accent-(--ink)"
-      type="checkbox"
-      checked={layers[layer]}
-      onchange={(event) => setLayer(layer, event.currentTarget.checked)}
-    />{layer}</label
-  >
+  <Tick checked={layers[layer]} onchange={(on) => setLayer(layer, on)}>{layer}</Tick>
 {/each}

@@ -4,7 +4,7 @@
   import type { Part } from '../api/client'
   import { engraved, type SystemPicture } from './engrave'
   import Near from './Near.svelte'
-  import { sectionWords } from './sections'
+  import { sectionWords } from '../components/sections'
   import type { Layers } from './spacing'
   import TabPicture from './TabPicture.svelte'
   import { systemsOf, type SystemBars } from './systems'

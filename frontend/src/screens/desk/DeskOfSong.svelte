@@ -3,10 +3,12 @@
   import { onDestroy, untrack } from 'svelte'
   import { api } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
-  import { timelineOf } from '../../audio/timeline'
+  import { timelineOf, together } from '../../audio/timeline'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { DeskState } from './desk.svelte'
-  import DeskBar from './DeskBar.svelte'
+  import SongClimb from '../../components/SongClimb.svelte'
+  import DeskHead from './DeskHead.svelte'
+  import DeskTransport from './DeskTransport.svelte'
   import Evidence from './Evidence.svelte'
   import { belongsToField, DESK_KEYS } from './keys'
   import KeysList from './KeysList.svelte'
@@ -47,7 +49,8 @@
   function start(): void {
     if (!desk.part) return
     // The analysis is timed at the practice tempo already.
-    const timeline = timelineOf(desk.part, desk.range, desk.analysis?.feel === 'swing')
+    const swing = desk.analysis?.feel === 'swing'
+    const timeline = together(desk.parts.map((part) => timelineOf(part, desk.range, swing)))
     void player.play(timeline, {
       percent: 100,
       loop,
@@ -66,6 +69,7 @@
     },
     toggleLoop: () => void (loop = !loop),
     tap: () => tapper?.tap(),
+    print: () => window.print(),
     showKeys: () => void (keysOpen = true),
   }
 
@@ -81,24 +85,25 @@
 <svelte:head><title>{desk.analysis?.title ?? 'Desk'} - Clear Steps</title></svelte:head>
 <svelte:window onkeydown={press} />
 
-<div class="grid page-height grid-rows-[auto_1fr]">
+<div class="grid page-height grid-rows-[auto_auto_1fr]">
   {#if desk.song && desk.part && desk.analysis}
-    <DeskBar
-      {desk}
-      {player}
-      bind:loop
-      bind:countIn
-      {tools}
-      songId={id}
-      bind:tapper
-      fetching={song.isFetching}
-    />
+    <DeskHead {desk} {player} {tools} songId={id} />
+    <DeskTransport {desk} {loop} bind:countIn {tools} songId={id} bind:tapper />
     <main class="page-and-panel">
-      <div class="grid min-h-0 grid-rows-[1fr_auto]">
-        <TabPages {desk} parts={[desk.part]} />
-        {#if desk.textOpen}<TextDrawer {desk} songId={id} />{:else}<Legend {desk} {tools} />{/if}
+      <div class="grid min-h-0 grid-rows-[auto_1fr_auto]">
+        <div class="border-b border-contour px-6 pt-2 pb-1.5 max-sm:px-3">
+          <SongClimb
+            part={desk.part}
+            chosen={(bar) => desk.isChosen(bar)}
+            sounding={desk.cursor?.bar}
+            onchoose={(bar, extend) => (extend ? desk.extendTo(bar) : desk.chooseWorst(bar))}
+          />
+          <Legend {desk} />
+        </div>
+        <TabPages {desk} parts={desk.parts} />
+        {#if desk.textOpen}<TextDrawer {desk} songId={id} />{/if}
       </div>
-      <aside class="side-panel" aria-label="Evidence">
+      <aside class="side-panel" aria-label="Evidence" class:opacity-60={song.isFetching && !song.data}>
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
         <Evidence {desk} songId={id} />
       </aside>

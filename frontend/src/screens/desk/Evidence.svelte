@@ -32,11 +32,11 @@
   <p class="mt-1 text-[17px] leading-snug">{found[0]?.evidence ?? 'Nothing to play here.'}</p>
   {#if bar.past_hand}
     <p class="mt-2 border-l-4 border-past-hand pl-3 text-past-hand">
-      Past this hand: a stretch beyond {Math.round(desk.spanMm * 1.4)} mm is a reason to re-finger, not to push.
+      Past this hand: a stretch beyond {Math.round(desk.handMm * 1.4)} mm is a reason to re-finger, not to push.
     </p>
   {/if}
   <div class="mt-3">
-    <NeckPicture neck={desk.part.neck} now={grips.now} before={grips.before} spanMm={desk.spanMm} />
+    <NeckPicture neck={desk.part.neck} now={grips.now} before={grips.before} spanMm={desk.handMm} />
   </div>
   <p class="min-h-10 text-sm text-quiet" aria-live="polite" data-testid="note-words">{noteWords}</p>
   <ul class="mt-3 space-y-2.5" aria-label="Measures of bar {bar.number}">

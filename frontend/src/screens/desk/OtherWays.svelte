@@ -2,6 +2,7 @@
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { api, type Alternative } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import Fold from '../../ui/Fold.svelte'
   import { stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
   import { savedSong } from './saving'
@@ -34,58 +35,51 @@
 </script>
 
 <section class="mt-5 border-t border-contour pt-3" aria-label="Other ways to play it">
-  <button
-    class="flex w-full items-baseline justify-between text-left font-bold hover:underline"
-    aria-expanded={open}
-    onclick={() => (open = !open)}
-  >
-    <span>Other ways to play {named}</span><span class="text-quiet" aria-hidden="true"
-      >{open ? '–' : '+'}</span
-    >
-  </button>
-  {#if open}
-    {#if desk.textOpen}
-      <p class="mt-2 text-quiet">Close the text first: ways are found for what is saved.</p>
-    {:else if tooLong}
-      <p class="mt-2 text-quiet">Choose at most {MOST_BARS} bars.</p>
-    {:else if ways.isError}
-      <ErrorNote message={ways.error.message} />
-    {:else if ways.isPending}
-      <p class="mt-2 text-quiet" role="status">Trying places and fingers …</p>
-    {:else}
-      {#if use.isError}<ErrorNote message={use.error.message} />{/if}
-      {#if ways.data.schools_agree}<p class="mt-2 text-sm text-quiet">
-          Keeping fingers down or moving the hand: both schools finger it as written.
-        </p>{/if}
-      {#if ways.data.nothing_easier}<p class="mt-2 text-sm text-quiet">
-          Nothing easier was found: what follows is as hard as written, or harder.
-        </p>{/if}
-      <ul class="mt-1">
-        {#each ways.data.alternatives as way, index (index)}
-          <li class="border-b border-contour py-2.5 last:border-b-0" data-way={way.title}>
-            <div class="flex items-baseline gap-3">
-              <span class="grow font-bold">{way.title}</span>
-              <span class="font-bold whitespace-nowrap tabular-nums">Step {stepText(way.step)}</span>
-            </div>
-            <p class="text-sm leading-snug">{way.sentence}</p>
-            {#if index > 0}
-              <details class="mt-1 text-sm">
-                <summary class="cursor-pointer text-quiet"
-                  >the tab, and what it makes of the song: Step {stepText(way.song_step)}</summary
+  <Fold title="Other ways to play {named}" class="font-bold" bind:open>
+    <div class="font-normal">
+      {#if desk.textOpen}
+        <p class="mt-2 text-quiet">Close the text first: ways are found for what is saved.</p>
+      {:else if tooLong}
+        <p class="mt-2 text-quiet">Choose at most {MOST_BARS} bars.</p>
+      {:else if ways.isError}
+        <ErrorNote message={ways.error.message} />
+      {:else if ways.isPending}
+        <p class="mt-2 text-quiet" role="status">Trying places and fingers …</p>
+      {:else}
+        {#if use.isError}<ErrorNote message={use.error.message} />{/if}
+        {#if ways.data.schools_agree}<p class="mt-2 text-sm text-quiet">
+            Keeping fingers down or moving the hand: both schools finger it as written.
+          </p>{/if}
+        {#if ways.data.nothing_easier}<p class="mt-2 text-sm text-quiet">
+            Nothing easier was found: what follows is as hard as written, or harder.
+          </p>{/if}
+        <ul class="mt-1">
+          {#each ways.data.alternatives as way, index (index)}
+            <li class="border-b border-contour py-2.5 last:border-b-0" data-way={way.title}>
+              <div class="flex items-baseline gap-3">
+                <span class="grow font-bold">{way.title}</span>
+                <span class="font-bold whitespace-nowrap tabular-nums">Step {stepText(way.step)}</span>
+              </div>
+              <p class="text-sm leading-snug">{way.sentence}</p>
+              {#if index > 0}
+                <Fold
+                  class="mt-1 text-sm"
+                  title="the tab, and what it makes of the song: Step {stepText(way.song_step)}"
                 >
-                <pre
-                  class="mt-1 overflow-x-auto font-mono text-[12px] leading-tight"
-                  tabindex="-1">{way.tab}</pre>
-              </details>
-              <button
-                class="mt-1.5 text-sm underline disabled:no-underline"
-                disabled={use.isPending}
-                onclick={() => use.mutate(way)}>Play it this way: a new revision</button
-              >
-            {/if}
-          </li>
-        {/each}
-      </ul>
-    {/if}
-  {/if}
+                  <pre
+                    class="mt-1 overflow-x-auto font-mono text-[12px] leading-tight"
+                    tabindex="-1">{way.tab}</pre>
+                </Fold>
+                <button
+                  class="mt-1.5 text-sm underline disabled:no-underline"
+                  disabled={use.isPending}
+                  onclick={() => use.mutate(way)}>Play it this way: saved as a new writing</button
+                >
+              {/if}
+            </li>
+          {/each}
+        </ul>
+      {/if}
+    </div>
+  </Fold>
 </section>

@@ -2,6 +2,7 @@
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
   import { api } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import Fold from '../../ui/Fold.svelte'
   import type { DeskState } from './desk.svelte'
   import { savedSong } from './saving'
 
@@ -24,10 +25,10 @@
 </script>
 
 <section class="mt-4 border-t border-contour pt-3" aria-label="Readings of this bar">
-  <details bind:open={opened}>
-    <summary class="cursor-pointer font-bold"
-      >{own.length > 0 ? `${own.length} readings of this bar` : 'Another reading of this bar'}</summary
-    >
+  <Fold
+    bind:open={opened}
+    title={own.length > 0 ? `${own.length} readings of this bar` : 'Another reading of this bar'}
+  >
     {#if change.isError}<ErrorNote message={change.error.message} />{/if}
     <ul class="mt-1 space-y-1">
       {#each own as reading (reading.name)}
@@ -64,5 +65,5 @@
     <p class="mt-1 text-sm text-quiet">
       The bar as it stands is kept by name; the new reading takes its place, to be changed in the text.
     </p>
-  </details>
+  </Fold>
 </section>

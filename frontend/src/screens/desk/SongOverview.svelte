@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Part } from '../../api/client'
+  import PastBars from '../../components/PastBars.svelte'
   import { stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
   import Guesses from './Guesses.svelte'
@@ -18,7 +19,8 @@
   }
 </script>
 
-<h2 class="text-lg">What makes it Step {stepText(part.step)}</h2>
+<h2 class="text-lg">What makes it Step {stepText(part.step)} for {analysis.whom}</h2>
+<PastBars {part} whom={analysis.whom} onchoose={(bar) => desk.chooseWorst(bar)} />
 {#if isRange}
   <p class="mt-1 border-l-4 border-contour pl-3">
     Somewhere from {stepText(part.step_low)} to {stepText(part.step_high)}: {part.doubts.join(', and ')}.

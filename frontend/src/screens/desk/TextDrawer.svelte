@@ -5,6 +5,7 @@
   import { connection } from '../../api/connection.svelte'
   import Conflict from '../../components/Conflict.svelte'
   import { Preview } from '../../components/preview.svelte'
+  import Select from '../../ui/Select.svelte'
   import TabTextEditor from '../../components/TabTextEditor.svelte'
   import type { DeskState } from './desk.svelte'
   import { savedSong, songMoved } from './saving'
@@ -76,8 +77,8 @@
     return new Date(`${utc}Z`).toLocaleString(undefined, SHORT)
   }
 
-  function bringBack(number: string): void {
-    const revision = revisions.data?.revisions.find((each) => String(each.number) === number)
+  function bringBack(number: number): void {
+    const revision = revisions.data?.revisions.find((each) => each.number === number)
     if (revision) change(revision.text)
   }
 
@@ -102,27 +103,26 @@
   <div class="flex flex-wrap items-center gap-x-4 gap-y-1 pb-2">
     <h2 class="font-bold">Tab text</h2>
     <span class="text-quiet">
-      revision {draft.basedOn}{draft.changed ? ', changed' : ', saved'}{draft.pickedUp
+      writing {draft.basedOn}{draft.changed ? ', changed' : ', saved'}{draft.pickedUp
         ? `; typed ${draft.pickedUp}, not saved yet`
         : ''}{draft.kept ? '' : '; this browser keeps no drafts, so save before you leave'}
     </span>
     {#if draft.changed}<button class="underline" disabled={save.isPending} onclick={forget}>Forget it</button
       >{/if}
     {#if (revisions.data?.revisions.length ?? 0) > 1}
-      <label class="text-quiet">
+      <span class="flex items-center gap-2 text-quiet">
         bring back
-        <select
-          class="field text-ink"
-          value={String(stored.revision)}
-          onchange={(event) => bringBack(event.currentTarget.value)}
-        >
-          {#each revisions.data!.revisions as revision (revision.number)}
-            <option value={String(revision.number)}
-              >revision {revision.number}, {shortTime(revision.saved_at)}</option
-            >
-          {/each}
-        </select>
-      </label>
+        <Select
+          label="Bring back"
+          class="text-ink"
+          value={stored.revision}
+          options={revisions.data!.revisions.map((revision) => ({
+            value: revision.number,
+            words: `writing ${revision.number}, ${shortTime(revision.saved_at)}`,
+          }))}
+          onchange={bringBack}
+        />
+      </span>
     {/if}
     <span class="min-w-0 grow truncate text-past-hand" role="status">
       {#if save.isError}
@@ -137,7 +137,7 @@
     <button
       class="key-button"
       disabled={!draft.changed || preview.message !== '' || preview.waiting || save.isPending}
-      onclick={() => save.mutate()}>{save.isPending ? 'Saving …' : 'Save revision'}</button
+      onclick={() => save.mutate()}>{save.isPending ? 'Saving …' : 'Save'}</button
     >
   </div>
   <TabTextEditor

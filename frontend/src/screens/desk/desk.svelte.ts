@@ -1,13 +1,6 @@
 /** What the Desk shows and what is chosen on it. Server state stays with the query library. */
-import {
-  USUAL,
-  type Analysis,
-  type Bar,
-  type Desk,
-  type Event,
-  type GradeQuery,
-  type Part,
-} from '../../api/client'
+import { type Analysis, type Bar, type Desk, type Event, type GradeQuery, type Part } from '../../api/client'
+import { whomQuery } from '../../whom.svelte'
 
 export const SLOWEST_PERCENT = 25
 export const FASTEST_PERCENT = 150
@@ -20,11 +13,9 @@ export interface Cursor {
 export class DeskState {
   song = $state.raw<Desk | null>(null)
   draft = $state.raw<Analysis | null>(null) // the text under the editor, where it can be read
-  spanMm = $state(100)
-  littleFinger = $state<NonNullable<GradeQuery['little_finger']>>('usual')
-  thumbOver = $state(false)
   percent = $state(100)
   partIndex = $state(0)
+  together = $state(false) // all parts are shown and heard
   bar = $state(-1) // chosen bar, -1 = none
   event = $state(0)
   chosenFrom = $state(-1) // a chosen stretch runs from here to `bar`
@@ -35,8 +26,12 @@ export class DeskState {
   readonly part: Part | null = $derived(
     this.analysis?.parts[Math.min(this.partIndex, this.analysis.parts.length - 1)] ?? null,
   )
+  readonly parts: Part[] = $derived(
+    this.part === null ? [] : this.together ? (this.analysis?.parts ?? []) : [this.part],
+  )
   readonly chosenBar: Bar | null = $derived(this.part?.bars[this.bar] ?? null)
   readonly chosenEvent: Event | null = $derived(this.chosenBar?.events[this.event] ?? null)
+  readonly handMm = $derived(this.analysis?.span_mm ?? 100)
   readonly practiceTempo = $derived(this.percent === 100 ? null : (this.markedTempo * this.percent) / 100)
 
   partIndexOf(part: Part): number {
@@ -48,13 +43,13 @@ export class DeskState {
   }
 
   get query(): GradeQuery {
-    return {
-      ...USUAL,
-      span_mm: this.spanMm,
-      tempo: this.practiceTempo,
-      little_finger: this.littleFinger,
-      thumb_over: this.thumbOver,
-    }
+    return { ...whomQuery(), tempo: this.practiceTempo }
+  }
+
+  /** Show one part, or all of them under one another. */
+  showPart(index: number): void {
+    this.together = index < 0
+    if (index >= 0) this.partIndex = index
   }
 
   choose(bar: number, event: number): void {

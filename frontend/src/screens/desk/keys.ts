@@ -11,6 +11,7 @@ export interface DeskKey {
 export interface DeskTools {
   playOrStop: () => void
   toggleLoop: () => void
+  print: () => void
   showKeys: () => void
   tap: () => void
 }

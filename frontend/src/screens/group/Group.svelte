@@ -7,6 +7,9 @@
   import { api, isStale, type Group, type GroupIn } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf, together } from '../../audio/timeline'
+  import Select from '../../ui/Select.svelte'
+  import Tick from '../../ui/Tick.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
   import { setupWords } from '../../components/setup'
   import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
@@ -21,6 +24,11 @@
 
   let { params }: { params?: { id?: string } } = $props()
   const songId = $derived(Number(params?.id))
+  // Another song's group is chosen anew.
+  $effect(() => {
+    void songId
+    chosen = null
+  })
   const queries = useQueryClient()
   const screen = new GroupState()
   const player = new Player()
@@ -74,8 +82,8 @@
   }
 
   function begin(): void {
-    const names = present(students.data?.students).map((student) => student.name)
-    void show(() => api.addGroup(songId, proposed(title, names, versions.data?.versions ?? [])))
+    const { versions: written, parts } = versions.data!
+    void show(() => api.addGroup(songId, proposed(title, present(students.data?.students), written, parts)))
   }
 
   /** Save a change of the group as it is by then; undone, what stood before is the revision after. */
@@ -145,39 +153,29 @@
 />
 
 <div class="grid page-height grid-rows-[auto_1fr] print:block print:h-auto">
-  <header class="flex flex-wrap items-center gap-x-4 gap-y-2 border-b border-ink px-6 py-2 print:hidden">
-    <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
-    <a href="#/song/{songId}" class="text-xl font-bold hover:underline">{title}</a>
-    <a href="#/song/{songId}/versions" class="underline">Easier versions</a>
-    <span class="grow"></span>
+  <TopBar back={{ href: `#/song/${songId}/versions`, words: 'Versions' }} {title} under="played together">
     {#if (list.data?.groups.length ?? 0) > 1}
-      <select
-        class="field max-w-52"
-        value={shownId}
-        onchange={(event) => (chosen = Number(event.currentTarget.value))}
-        aria-label="Which group"
-      >
-        {#each list.data!.groups as each (each.id)}<option value={each.id}>{each.name}</option>{/each}
-      </select>
+      <Select
+        label="Which group"
+        class="max-w-52"
+        value={shownId ?? 0}
+        options={list.data!.groups.map((each) => ({ value: each.id, words: each.name }))}
+        onchange={(id) => (chosen = id)}
+      />
     {/if}
     {#if ready}<button class="quiet-button" disabled={busy} onclick={begin}
         >{shownId === null ? 'Make a group' : 'Another group'}</button
       >{/if}
     {#if group.data}
-      <button class="key-button inline-flex items-center gap-1.5" onclick={playOrStop}
+      <Tick bind:checked={screen.pageEach}>a page each</Tick>
+      <button class="quiet-button inline-flex items-center gap-2" onclick={() => window.print()}
+        ><Printer size={17} /> Print</button
+      >
+      <button class="key-button inline-flex items-center gap-2" onclick={playOrStop}
         >{#if player.playing}<Square size={15} /> Stop{:else}<Play size={15} /> Play together{/if}</button
       >
-      <label class="flex items-center gap-2 text-sm text-quiet"
-        ><input type="checkbox" class="accent-(--ink)" bind:checked={screen.pageEach} /> a page each</label
-      >
-      <button
-        class="quiet-button !px-2.5"
-        onclick={() => window.print()}
-        aria-label="Print"
-        title="Print the group's parts"><Printer size={17} /></button
-      >
     {/if}
-  </header>
+  </TopBar>
   {#if list.isError || group.isError}
     <div class="p-8"><ErrorNote message={(list.error ?? group.error)!.message} /></div>
   {:else if group.data && ready}

@@ -1,6 +1,9 @@
 <script lang="ts">
   import type { Group, GroupIn, PartOffer, Student, VersionCard } from '../../api/client'
+  import PastBars from '../../components/PastBars.svelte'
   import { stepText } from '../../components/steps'
+  import Select from '../../ui/Select.svelte'
+  import Tick from '../../ui/Tick.svelte'
   import type { GroupState } from './group.svelte'
 
   interface Props {
@@ -35,6 +38,11 @@
     }))
   }
 
+  /** Somebody known by that name is that student. */
+  function named(at: number, who: string): void {
+    change(at, { who, student_id: students.find((student) => student.name === who)?.id ?? null })
+  }
+
   function rename(name: string): void {
     onsave((body) => ({ ...body, name }))
   }
@@ -52,7 +60,8 @@
     onsave((body) => {
       const free = students.find((student) => !body.seats.some((seat) => seat.who === student.name))
       const who = free?.name ?? `player ${body.seats.length + 1}`
-      return { ...body, seats: [...body.seats, { who, part_index: 0, version_id: versions[0]?.id ?? null }] }
+      const seat = { who, part_index: 0, version_id: versions[0]?.id ?? null, student_id: free?.id ?? null }
+      return { ...body, seats: [...body.seats, seat] }
     })
   }
 </script>
@@ -73,12 +82,12 @@
     <li class="border-t border-contour py-3" data-seat={at}>
       <div class="flex items-center gap-2">
         <input
-          class="field grow font-bold"
+          class="field min-w-0 grow font-bold"
           list="students"
           value={seat.who}
           maxlength="80"
           aria-label="Player {at + 1}"
-          onchange={(event) => change(at, { who: event.currentTarget.value })}
+          onchange={(event) => named(at, event.currentTarget.value)}
         />
         {#if group.seats.length > 1}<button
             class="text-sm text-quiet underline hover:text-ink"
@@ -86,24 +95,22 @@
             aria-label="Take {seat.who} out">Take out</button
           >{/if}
       </div>
-      <label class="mt-1.5 flex items-center gap-2 text-quiet">
+      <span class="mt-1.5 flex items-center gap-2 text-quiet">
         plays
-        <select
-          class="field min-w-0 grow text-ink"
+        <Select
+          label="What {seat.who} plays"
+          class="min-w-0 grow text-ink"
           value={seat.version_id === null ? `p${seat.part_index}` : `v${seat.version_id}`}
-          onchange={(event) => plays(at, event.currentTarget.value)}
-          aria-label="What {seat.who} plays"
-        >
-          {#each offered as each (each.key)}<option value={each.key}>{each.words}</option>{/each}
-        </select>
-      </label>
-      <label class="mt-1.5 flex items-center gap-2 text-sm"
-        ><input
-          type="checkbox"
-          class="accent-(--ink)"
-          checked={screen.hears(seat, at)}
-          onchange={() => screen.toggle(seat, at)}
-        /> heard</label
+          options={offered.map(({ key, words }) => ({ value: key, words }))}
+          onchange={(key) => plays(at, key)}
+        />
+      </span>
+      <p class="mt-1.5 text-sm text-quiet">
+        Step {stepText(seat.step)} for {seat.whom}{seat.part.past_bars.length > 0 ? '' : ', within reach'}
+      </p>
+      <PastBars part={seat.part} whom={seat.whom} />
+      <Tick class="text-sm" checked={screen.hears(seat, at)} onchange={() => screen.toggle(seat, at)}
+        >heard</Tick
       >
     </li>
   {/each}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Slider from '../../ui/Slider.svelte'
   import { createQuery } from '@tanstack/svelte-query'
   import { api } from '../../api/client'
   import { stepText } from '../../components/steps'
@@ -14,18 +15,18 @@
 </script>
 
 <h2 class="text-lg">What Step {screen.step} allows</h2>
-<label class="mt-1 flex items-center gap-3">
-  <input
-    class="grow accent-(--ink)"
-    type="range"
-    min="1"
-    max="10"
-    step="1"
-    bind:value={screen.step}
-    aria-label="Step shown in words"
+<div class="mt-1 flex items-center gap-3">
+  <Slider
+    class="grow"
+    label="Step shown in words"
+    min={1}
+    max={10}
+    step={1}
+    value={screen.step}
+    onchange={(step) => (screen.step = step)}
   />
   <span class="w-6 text-right font-bold tabular-nums">{screen.step}</span>
-</label>
+</div>
 <ul class="mt-2 space-y-1 text-[15px] leading-snug">
   {#each screen.rung?.measures ?? [] as { measure, words } (measure)}
     <li class={measure === screen.measure ? 'font-bold' : ''}>

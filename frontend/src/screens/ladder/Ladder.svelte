@@ -1,5 +1,6 @@
 <script lang="ts">
-  import ArrowLeft from '@lucide/svelte/icons/arrow-left'
+  import Select from '../../ui/Select.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy, untrack } from 'svelte'
   import { api, isStale, type Ladder, type LadderScreen } from '../../api/client'
@@ -14,6 +15,7 @@
   import ShapeSteps from './ShapeSteps.svelte'
   import TechniqueSteps from './TechniqueSteps.svelte'
 
+  const SHIPPED = 0 // no ladder of the teacher's own has this id
   const queries = useQueryClient()
   const screen = new LadderState()
   const fetched = createQuery(() => ({ queryKey: ['ladder'], queryFn: api.ladder, staleTime: Infinity }))
@@ -47,7 +49,7 @@
     const [ladder, before] = [snapshot(), screen.screen!]
     store.mutate(async () => {
       const saved = await api.saveLadder(own, before.revision, ladder)
-      doneLately.tell(`Revision ${saved.revision} of ${ladder.name} is saved`, () =>
+      doneLately.tell(`${ladder.name} is saved, writing ${saved.revision}`, () =>
         store.mutateAsync(() => api.saveLadder(own, saved.revision, before.ladder)),
       )
       return saved
@@ -79,47 +81,43 @@
 
 <svelte:head><title>Ladder - Clear Steps</title></svelte:head>
 
-<main class="mx-auto max-w-7xl px-6 py-4">
-  <header class="mb-4 flex flex-wrap items-center gap-4 border-b border-ink pb-3">
-    <a class="quiet-button inline-flex items-center gap-1.5" href="#/"><ArrowLeft size={18} /> Songs</a>
-    <h1 class="text-2xl">Ladder</h1>
-    {#if screen.screen && screen.ladder}
-      <label class="flex items-center gap-2 text-quiet">
-        graded by
-        <select
-          class="field text-ink"
-          value={String(own ?? '')}
-          onchange={(event) => {
-            const id = event.currentTarget.value
-            store.mutate(() => api.chooseLadder(id === '' ? null : Number(id)))
-          }}
-        >
-          <option value="">the one that ships</option>
-          {#each screen.screen.ladders as each (each.id)}<option value={String(each.id)}>{each.name}</option
-            >{/each}
-        </select>
-      </label>
-      {#if own !== null}<label class="flex items-center gap-2 text-quiet"
-          >called <input class="field w-44 text-ink" maxlength="80" bind:value={screen.ladder.name} /></label
-        >{/if}
-      <span class="grow text-right text-quiet" role="status"
-        >{screen.changed
-          ? 'changed, not saved'
-          : own === null
-            ? 'it never changes; a change makes a copy'
-            : `revision ${screen.screen.revision}, saved`}</span
-      >
-      <button class="quiet-button" disabled={!screen.changed} onclick={() => screen.take(screen.screen!)}
-        >Take back</button
-      >
-      {#if own !== null}<button class="quiet-button" onclick={addCopy}>Copy</button>{/if}
-      <button
-        class="key-button"
-        disabled={!screen.changed || screen.message !== '' || store.isPending}
-        onclick={save}>{own === null ? 'Save as my own' : 'Save'}</button
-      >
-    {/if}
-  </header>
+<TopBar back={{ href: '#/', words: 'Songs' }} title="Ladder">
+  {#if screen.screen && screen.ladder}
+    <span class="flex items-center gap-2 text-quiet">
+      graded by
+      <Select
+        label="Graded by"
+        class="max-w-56 text-ink"
+        value={own ?? SHIPPED}
+        options={[
+          { value: SHIPPED, words: 'the one that ships' },
+          ...screen.screen.ladders.map((each) => ({ value: each.id, words: each.name })),
+        ]}
+        onchange={(id) => store.mutate(() => api.chooseLadder(id === SHIPPED ? null : id))}
+      />
+    </span>
+    {#if own !== null}<label class="flex items-center gap-2 text-quiet"
+        >called <input class="field w-44 text-ink" maxlength="80" bind:value={screen.ladder.name} /></label
+      >{/if}
+    <span class="text-quiet" role="status"
+      >{screen.changed
+        ? 'changed, not saved'
+        : own === null
+          ? 'it never changes; a change makes a copy'
+          : `writing ${screen.screen.revision}, saved`}</span
+    >
+    <button class="quiet-button" disabled={!screen.changed} onclick={() => screen.take(screen.screen!)}
+      >Take back</button
+    >
+    {#if own !== null}<button class="quiet-button" onclick={addCopy}>Copy</button>{/if}
+    <button
+      class="key-button"
+      disabled={!screen.changed || screen.message !== '' || store.isPending}
+      onclick={save}>{own === null ? 'Save as my own' : 'Save'}</button
+    >
+  {/if}
+</TopBar>
+<main class="mx-auto max-w-7xl px-6 py-4 max-sm:px-3">
   {#if store.isError && !isStale(store.error)}<ErrorNote message={store.error.message} />{/if}
   {#if screen.screen && screen.screen.filled.length > 0}
     <p class="mb-4 border-l-4 border-changed pl-3">

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import ArrowLeft from '@lucide/svelte/icons/arrow-left'
+  import TopBar from '../../ui/TopBar.svelte'
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy } from 'svelte'
   import { push } from 'svelte-spa-router'
@@ -82,7 +82,7 @@
 <svelte:head><title>New song - Clear Steps</title></svelte:head>
 
 <main
-  class="grid page-height grid-rows-[auto_1fr] px-6 pt-4 pb-6"
+  class="grid page-height grid-rows-[auto_1fr] pb-5"
   ondragover={(event) => {
     event.preventDefault()
     dropping = true
@@ -90,10 +90,8 @@
   ondragleave={() => (dropping = false)}
   ondrop={drop}
 >
-  <header class="mb-4 flex flex-wrap items-center gap-4 border-b border-ink pb-3">
-    <a class="quiet-button inline-flex items-center gap-1.5" href="#/"><ArrowLeft size={18} /> Songs</a>
-    <h1 class="text-2xl">New song</h1>
-    <span class="grow text-quiet"
+  <TopBar back={{ href: '#/', words: 'Songs' }} title="New song">
+    <span class="min-w-40 flex-1 text-right text-quiet"
       >{#if draft.pickedUp}Picked up where you left it, typed {draft.pickedUp}.
         <button class="underline" onclick={forget}>Forget it</button>{:else if !draft.kept}This browser keeps
         no drafts, so save before you leave.{:else}Paste a tab below, or drop a file anywhere: tab text,
@@ -110,8 +108,11 @@
     <button class="key-button" disabled={!readable || save.isPending} onclick={() => save.mutate()}
       >{save.isPending ? 'Saving …' : 'Save song'}</button
     >
-  </header>
-  <div class="grid min-h-0 gap-6 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]" class:opacity-60={dropping}>
+  </TopBar>
+  <div
+    class="grid min-h-0 gap-6 px-6 pt-4 max-sm:px-3 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)]"
+    class:opacity-60={dropping}
+  >
     <TabTextEditor
       bind:this={editor}
       text={draft.text}

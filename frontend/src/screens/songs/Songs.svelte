@@ -1,4 +1,7 @@
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte'
+  import Select from '../../ui/Select.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
   import Moon from '@lucide/svelte/icons/moon'
   import Plus from '@lucide/svelte/icons/plus'
   import Sun from '@lucide/svelte/icons/sun'
@@ -51,45 +54,52 @@
 
 <svelte:head><title>Songs - Clear Steps</title></svelte:head>
 
-<main class="mx-auto max-w-6xl px-6 py-6">
-  <header class="mb-3 flex flex-wrap items-center gap-x-4 gap-y-3 border-b border-ink pb-4">
-    <h1 class="text-2xl">Clear Steps</h1>
-    <span class="grow"></span>
-    <button
-      class="quiet-button !px-3"
-      onclick={toggleTheme}
-      aria-label={theme.name === 'dark' ? 'Light paper' : 'Dark paper'}
-    >
-      {#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}
-    </button>
-    <a class="underline" href="#/students">Students</a>
-    <a class="underline" href="#/ladder">Ladder</a>
-    <a class="key-button inline-flex items-center gap-2" href="#/new"><Plus size={18} /> New song</a>
-    <div class="flex w-full flex-wrap items-center gap-x-5 gap-y-2">
+<TopBar title="Clear Steps">
+  <button
+    class="icon-link"
+    onclick={toggleTheme}
+    aria-label={theme.name === 'dark' ? 'Light paper' : 'Dark paper'}
+  >
+    {#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}
+  </button>
+  <a class="icon-link" href="#/students">Students</a>
+  <a class="icon-link" href="#/ladder">Ladder</a>
+  <a class="key-button inline-flex items-center gap-2" href="#/new"><Plus size={18} /> New song</a>
+</TopBar>
+<main class="mx-auto max-w-6xl px-6 py-4 max-sm:px-3">
+  <div class="mb-3">
+    <div class="flex w-full flex-wrap items-center gap-x-4 gap-y-2" role="search">
       <label class="flex items-center gap-2 text-quiet">
         Find <input class="field w-44 text-ink" type="search" bind:value={wanted.name} placeholder="a name" />
       </label>
       {#each filters as filter (filter.name)}
-        <select
-          class="field w-32 text-quiet"
-          aria-label="Only songs with this {filter.name}"
+        <Select
+          class="w-40"
+          label="Only songs with this {filter.name}"
           bind:value={wanted[filter.key]}
-        >
-          <option value="">any {filter.name}</option>
-          {#each filter.options as option (option)}<option value={option}
-              >{filter.name === 'Step' ? `Step ${option}` : option}</option
-            >{/each}
-        </select>
+          options={[
+            { value: '', words: `any ${filter.name}` },
+            ...filter.options.map((value) => ({
+              value,
+              words: filter.name === 'Step' ? `Step ${value}` : value,
+            })),
+          ]}
+        />
       {/each}
-      <label class="flex items-center gap-2 text-quiet">
+      <span class="flex items-center gap-2 text-quiet">
         in order of
-        <select class="field text-ink" bind:value={order}>
-          <option value="step">Step</option>
-          <option value="name">name</option>
-        </select>
-      </label>
+        <Select
+          label="In order of"
+          class="text-ink"
+          bind:value={order}
+          options={[
+            { value: 'step', words: 'Step' },
+            { value: 'name', words: 'name' },
+          ]}
+        />
+      </span>
     </div>
-  </header>
+  </div>
 
   {#if failure}<ErrorNote message={failure} />{/if}
   {#if songs.isError}
@@ -128,8 +138,7 @@
       <SongRows songs={shown} byStep={order === 'step'} onaway={(song, gone) => void putAway(song, gone)} />
     {/if}
     {#if away.length > 0}
-      <details class="mt-8 border-t border-contour pt-3">
-        <summary class="cursor-pointer text-quiet">put away ({away.length})</summary>
+      <Fold class="mt-8 border-t border-contour pt-3 text-quiet" title="put away ({away.length})">
         <ul class="mt-2 max-w-2xl">
           {#each away as song (song.id)}
             <li class="flex items-baseline gap-4 border-b border-contour py-1.5">
@@ -138,7 +147,7 @@
             </li>
           {/each}
         </ul>
-      </details>
+      </Fold>
     {/if}
   {/if}
 </main>

@@ -1,4 +1,9 @@
 <script lang="ts">
+  import Check from '@lucide/svelte/icons/check'
+  import Fold from '../../ui/Fold.svelte'
+  import Menu from '../../ui/Menu.svelte'
+  import Select from '../../ui/Select.svelte'
+  import Tick from '../../ui/Tick.svelte'
   import { onDestroy, untrack } from 'svelte'
   import type { Measure, Student, Technique } from '../../api/client'
   import { connection } from '../../api/connection.svelte'
@@ -12,9 +17,11 @@
     presets: Record<string, number>
     measures: Measure[]
     techniques: Technique[]
+    sets: Record<string, string[]>
+    others: Student[] // to copy from
     onsaved: (student: Student) => Promise<void>
   }
-  let { student, presets, measures, techniques, onsaved }: Props = $props()
+  let { student, presets, measures, techniques, sets, others, onsaved }: Props = $props()
   const form = untrack(() => new StudentFormState(student, onsaved))
   $effect(() => {
     void JSON.stringify(form.draft)
@@ -28,6 +35,21 @@
       { hand: 'picking', words: 'the picking hand' },
     ].map((each) => ({ ...each, rows: techniques.filter((row) => row.hand === each.hand) })),
   )
+
+  const unknown = $derived(new Set<string>(form.draft.unknown_techniques))
+
+  function knowNamed(names: string[], known: boolean): void {
+    know(
+      techniques.filter((row) => names.includes(row.technique)),
+      known,
+    )
+  }
+
+  /** Everything but the name from somebody else. */
+  function copy(id: number): void {
+    const from = others.find((each) => each.id === id)
+    if (from) form.draft = { ...draftOf(from), name: form.draft.name, put_away: form.draft.put_away }
+  }
 
   function know(rows: Technique[], known: boolean): void {
     const names = rows.map((row) => row.technique as (typeof form.draft.unknown_techniques)[number])
@@ -54,6 +76,12 @@
         required
       /></label
     >
+    {#if others.length > 0}
+      <Menu
+        name="Copy from"
+        choices={others.map((each) => ({ words: each.name, choose: () => copy(each.id) }))}
+      />
+    {/if}
     <span class="grow"></span>
     {#if form.changed}<span class="text-quiet"
         >{form.pickedUp ? `typed ${form.pickedUp}, not saved yet` : 'not saved yet'}{form.kept
@@ -98,17 +126,46 @@
           >
         {/each}
       </span>
-      <label class="flex items-center gap-2 text-quiet">
+      <span class="flex items-center gap-2 text-quiet">
         little finger
-        <select class="field text-ink" bind:value={form.draft.little_finger}>
-          <option value="usual">as usual</option><option value="avoided">avoided</option><option
-            value="preferred">preferred</option
-          >
-        </select>
-      </label>
-      <label class="flex items-center gap-2"
-        ><input type="checkbox" class="accent-(--ink)" bind:checked={form.draft.thumb_over} /> the thumb may fret
-        the bass</label
+        <Select
+          label="Little finger"
+          class="text-ink"
+          bind:value={form.draft.little_finger}
+          options={[
+            { value: 'usual', words: 'as usual' },
+            { value: 'avoided', words: 'avoided' },
+            { value: 'preferred', words: 'preferred' },
+          ]}
+        />
+      </span>
+      <Tick bind:checked={form.draft.thumb_over}>the thumb may fret the bass</Tick>
+    </div>
+  </fieldset>
+
+  <fieldset class="mt-6">
+    <legend class="font-bold">The guitar</legend>
+    <div class="mt-2 flex flex-wrap items-center gap-x-6 gap-y-2">
+      <Select
+        label="Kind of guitar"
+        value={form.draft.instrument ?? ''}
+        options={[
+          { value: '', words: 'any kind' },
+          { value: 'acoustic', words: 'acoustic' },
+          { value: 'classical', words: 'classical' },
+          { value: 'electric', words: 'electric' },
+        ]}
+        onchange={(kind) => (form.draft.instrument = kind === '' ? null : kind)}
+      />
+      <label class="flex items-center gap-1.5 text-quiet"
+        >strings <input
+          class="field no-spin w-14 text-right text-ink"
+          type="number"
+          min="300"
+          max="1000"
+          step="1"
+          bind:value={form.draft.scale_length_mm}
+        /> mm long, nut to bridge; empty: as the song says (a three-quarter guitar has about 580)</label
       >
     </div>
   </fieldset>
@@ -130,45 +187,62 @@
           bind:value={form.draft.notes_per_second}
         /> notes a second</label
       >
-      <label class="flex items-center gap-2 text-quiet">
+      <span class="flex items-center gap-2 text-quiet">
         shapes
-        <select class="field text-ink" bind:value={form.draft.hardest_shape}>
-          <option value="no barre">without a barre</option><option value="small barre"
-            >up to small barres</option
-          ><option value="full barre">full barres too</option>
-        </select>
-      </label>
+        <Select
+          label="Shapes"
+          class="text-ink"
+          bind:value={form.draft.hardest_shape}
+          options={[
+            { value: 'no barre', words: 'without a barre' },
+            { value: 'small barre', words: 'up to small barres' },
+            { value: 'full barre', words: 'full barres too' },
+          ]}
+        />
+      </span>
+      <label class="flex items-center gap-1.5 text-quiet"
+        >whole songs up to Step <input
+          class="field no-spin w-14 text-right text-ink"
+          type="number"
+          min="1"
+          max="10"
+          step="0.5"
+          bind:value={form.draft.comfortable_step}
+        /></label
+      >
     </div>
-    {#each hands as { hand, words, rows } (hand)}
-      <div class="mt-4 flex items-baseline gap-3 text-[15px]">
-        <h3 class="text-quiet">known techniques of {words}</h3>
+    <h3 class="mt-4 text-[15px] text-quiet">known techniques</h3>
+    <div class="mt-1.5 flex flex-wrap items-center gap-2">
+      {#each Object.entries(sets) as [name, those] (name)}
+        {@const known = those.every((each) => !unknown.has(each))}
         <button
           type="button"
-          class="underline"
-          onclick={() => know(rows, true)}
-          aria-label="Knows all techniques of {words}">all</button
+          class="quiet-button !px-3 inline-flex items-center gap-1.5"
+          aria-pressed={known}
+          onclick={() => knowNamed(those, !known)}
+          >{#if known}<Check size={15} />{/if}{name}</button
         >
-        <button
-          type="button"
-          class="underline"
-          onclick={() => know(rows, false)}
-          aria-label="Knows no technique of {words}">none</button
-        >
-      </div>
-      <div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 gap-y-1">
-        {#each rows as row (row.technique)}
-          <label class="flex items-center gap-2">
-            <input
-              type="checkbox"
-              class="accent-(--ink)"
-              checked={!form.draft.unknown_techniques.some((each) => each === row.technique)}
-              onchange={(event) => know([row], event.currentTarget.checked)}
-            />
-            {row.name}
-          </label>
+      {/each}
+      <button type="button" class="quiet-button !px-3" onclick={() => know(techniques, true)}>all</button>
+      <button type="button" class="quiet-button !px-3" onclick={() => know(techniques, false)}>none</button>
+    </div>
+    <Fold
+      class="mt-2 text-quiet"
+      title="one by one ({techniques.length - unknown.size} of {techniques.length})"
+    >
+      <div class="text-ink">
+        {#each hands as { hand, words, rows } (hand)}
+          <h4 class="mt-2 text-[15px] text-quiet">techniques of {words}</h4>
+          <div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(190px,1fr))] gap-x-4 gap-y-1">
+            {#each rows as row (row.technique)}
+              <Tick checked={!unknown.has(row.technique)} onchange={(known) => know([row], known)}
+                >{row.name}</Tick
+              >
+            {/each}
+          </div>
         {/each}
       </div>
-    {/each}
+    </Fold>
     <h3 class="mt-4 text-[15px] text-quiet">comfortable up to Step, by measure</h3>
     <div class="mt-1 grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-x-6 gap-y-1">
       {#each measures as measure (measure.name)}

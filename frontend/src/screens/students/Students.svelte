@@ -3,7 +3,10 @@
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { api, type Student } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import Fold from '../../ui/Fold.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
   import StudentForm from './StudentForm.svelte'
+  import StudentSongs from './StudentSongs.svelte'
   import { limitsInWords, present } from './students'
 
   const queries = useQueryClient()
@@ -41,14 +44,11 @@
 
 <svelte:head><title>Students - Clear Steps</title></svelte:head>
 
-<header class="flex items-center gap-4 border-b border-ink px-6 py-2.5">
-  <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
-  <h1 class="text-xl">Students</h1>
-  <span class="grow"></span>
+<TopBar back={{ href: '#/', words: 'Songs' }} title="Students">
   <button class="key-button inline-flex items-center gap-2" onclick={() => (chosen = 'new')}
     ><Plus size={18} /> New student</button
   >
-</header>
+</TopBar>
 {#if list.isError}
   <div class="p-8"><ErrorNote message={list.error.message} /></div>
 {:else if list.data && techniques.data}
@@ -59,21 +59,25 @@
           Nobody yet. What a student can play now is the measure for a version of their own.
         </p>{/if}
       {#if away.length > 0}
-        <details class="mt-6" open={student?.put_away}>
-          <summary class="cursor-pointer text-quiet">put away ({away.length})</summary>
+        <Fold class="mt-6 text-quiet" title="put away ({away.length})" open={student?.put_away}>
           {@render names(away)}
-        </details>
+        </Fold>
       {/if}
     </nav>
-    {#key `${shown} ${student?.number}`}
-      <StudentForm
-        {student}
-        presets={list.data.preset_spans_mm}
-        measures={list.data.measures}
-        techniques={techniques.data.techniques}
-        onsaved={saved}
-      />
-    {/key}
+    <div class="min-w-0">
+      {#if student}<StudentSongs {student} />{/if}
+      {#key `${shown} ${student?.number}`}
+        <StudentForm
+          {student}
+          presets={list.data.preset_spans_mm}
+          measures={list.data.measures}
+          techniques={techniques.data.techniques}
+          sets={techniques.data.sets}
+          others={students.filter((each) => each.id !== student?.id)}
+          onsaved={saved}
+        />
+      {/key}
+    </div>
   </main>
 {:else}
   <p class="p-8 text-quiet" role="status">Fetching the students …</p>

@@ -14,6 +14,9 @@ const tomke: Student = {
   hardest_shape: 'no barre',
   steps: { rhythm: 3 },
   put_away: false,
+  comfortable_step: null,
+  instrument: null,
+  scale_length_mm: null,
 }
 
 describe('a student', () => {

@@ -1,7 +1,13 @@
 /** What the Students screen edits, and how it says it. */
 import type { Student, StudentIn, Technique } from '../../api/client'
 
-export type Draft = Required<Omit<StudentIn, 'notes_per_second'>> & { notes_per_second: number | null }
+type Unsaid = 'notes_per_second' | 'comfortable_step' | 'instrument' | 'scale_length_mm'
+export type Draft = Required<Omit<StudentIn, Unsaid>> & {
+  notes_per_second: number | null
+  comfortable_step: number | null
+  instrument: NonNullable<StudentIn['instrument']> | null
+  scale_length_mm: number | null
+}
 
 /** A new student: a usual hand, nothing said about limits. */
 export const NOBODY: Draft = {
@@ -14,11 +20,14 @@ export const NOBODY: Draft = {
   hardest_shape: 'full barre',
   steps: {},
   put_away: false,
+  comfortable_step: null,
+  instrument: null,
+  scale_length_mm: null,
 }
 
 export function draftOf(student: Student): Draft {
   const { id: _id, number: _number, ...rest } = student
-  return structuredClone({ ...NOBODY, ...rest, notes_per_second: rest.notes_per_second ?? null })
+  return structuredClone({ ...NOBODY, ...rest })
 }
 
 /** Those to choose from: everybody who was not put away. */
@@ -37,6 +46,7 @@ export function limitsInWords(student: Student): string {
   const unknown = student.unknown_techniques?.length ?? 0
   return [
     `${student.span_mm} mm`,
+    student.comfortable_step ? `songs to Step ${student.comfortable_step}` : '',
     student.notes_per_second ? `${student.notes_per_second} notes/s` : '',
     SHAPE_WORDS[student.hardest_shape ?? 'full barre'],
     unknown ? `${unknown} technique${unknown > 1 ? 's' : ''} not known yet` : '',
@@ -56,6 +66,8 @@ export function studentLines(draft: Draft, techniques: Technique[]): string {
     `thumb over the neck: ${draft.thumb_over ? 'yes' : 'no'}`,
     `notes a second: ${draft.notes_per_second ?? 'no limit'}`,
     `shapes: ${draft.hardest_shape}`,
+    `songs up to Step: ${draft.comfortable_step ?? 'no limit'}`,
+    `guitar: ${[draft.instrument, draft.scale_length_mm && `${draft.scale_length_mm} mm`].filter(Boolean).join(', ') || 'the usual one'}`,
     ...Object.entries(draft.steps)
       .sort()
       .map(([measure, step]) => `${measure} up to Step ${step}`),

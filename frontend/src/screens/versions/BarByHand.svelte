@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte'
   import { api, type Version } from '../../api/client'
 
   let {
@@ -9,8 +10,13 @@
   let tab = $state('')
   let failure = $state('')
 
-  async function fetchBar(open: boolean): Promise<void> {
-    if (!open || tab) return
+  let open = $state(false)
+  $effect(() => {
+    if (open) void fetchBar()
+  })
+
+  async function fetchBar(): Promise<void> {
+    if (tab) return
     try {
       tab = (await api.versionBar(version.id, bar)).tab
     } catch (error) {
@@ -19,8 +25,7 @@
   }
 </script>
 
-<details class="mt-2" ontoggle={(event) => void fetchBar(event.currentTarget.open)}>
-  <summary class="cursor-pointer text-quiet">the whole bar as text</summary>
+<Fold class="mt-2 text-quiet" title="the whole bar as text" bind:open>
   <textarea
     class="mt-2 w-full resize-y overflow-x-auto border border-contour bg-raised p-2 font-mono text-[13px] leading-snug whitespace-pre"
     rows="9"
@@ -32,6 +37,6 @@
     class="mt-1 underline"
     disabled={tab.trim() === ''}
     onclick={() => onsave(() => api.changeVersionBar(version.id, bar, tab))}
-    >Put it in: an edit like any other</button
+    >Put it in: a change like any other</button
   >
-</details>
+</Fold>

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte'
+  import Select from '../../ui/Select.svelte'
   import type { Edit, Version } from '../../api/client'
   import { alikes, barsOf, choice, grouped, type VersionsState } from './versions.svelte'
 
@@ -24,27 +26,35 @@
 
 <div class="mt-6 flex items-baseline justify-between">
   <h3>
-    {version.edits.length} edit{version.edits.length === 1 ? '' : 's'}{refused ? `, ${refused} refused` : ''}
+    {version.edits.length} change{version.edits.length === 1 ? '' : 's'}{refused
+      ? `, ${refused} refused`
+      : ''}
   </h3>
-  <label class="text-sm text-quiet">
-    by <select class="field text-ink" bind:value={screen.grouping}
-      ><option value="kind">kind</option><option value="bar">bar</option></select
-    >
-  </label>
+  <span class="flex items-center gap-2 text-sm text-quiet">
+    by <Select
+      label="Listed by"
+      class="text-ink"
+      bind:value={screen.grouping}
+      options={[
+        { value: 'kind', words: 'kind' },
+        { value: 'bar', words: 'bar' },
+      ]}
+    />
+  </span>
 </div>
 <ul class="mt-2">
   {#each groups as group (group.name)}
     <li class="border-t border-contour py-2" data-group={group.name}>
       <div class="flex items-baseline gap-2">
         <span class="grow first-letter:uppercase" class:line-through={group.refused}>{group.name}</span>
-        <span class="shrink-0 text-sm text-quiet tabular-nums">{group.loss.toFixed(1)} points</span>
+        <span class="shrink-0 text-sm text-quiet tabular-nums">costs {group.loss.toFixed(1)} %</span>
         {@render toggle(group.edits, group.edits.length > 1 ? ' all' : '')}
       </div>
-      <details class="mt-1 text-sm">
-        <summary class="cursor-pointer text-quiet"
-          >{screen.grouping === 'kind' ? barsOf(group.edits) : 'what and why'}</summary
-        >
-        <ul class="mt-1 space-y-2 pl-3">
+      <Fold
+        class="mt-1 text-sm text-quiet"
+        title={screen.grouping === 'kind' ? barsOf(group.edits) : 'what and why'}
+      >
+        <ul class="mt-1 space-y-2 pl-3 text-ink">
           {#each alikes(group.edits) as row (row[0].id)}
             <li>
               <span class:line-through={row.every((edit) => edit.refused)}>
@@ -53,29 +63,29 @@
                   >{/if}
                 {row[0].reason}
                 <span class="inline-block text-quiet first-letter:uppercase"
-                  >{row[0].effect}; {row.reduce((sum, edit) => sum + edit.loss, 0).toFixed(1)} points.</span
+                  >{row[0].effect}; costs {row.reduce((sum, edit) => sum + edit.loss, 0).toFixed(1)} %.</span
                 >
               </span>
               {@render toggle(row, '')}
               {#if row.length > 1}
-                <details class="mt-0.5 pl-3">
-                  <summary class="cursor-pointer text-quiet">{row.length} times, in {barsOf(row)}</summary>
+                <Fold class="mt-0.5 pl-3" title="{row.length} times, in {barsOf(row)}">
                   <ul>
                     {#each row as edit (edit.id)}
                       <li class="flex gap-2">
                         <span
                           class="inline-block grow first-letter:uppercase"
-                          class:line-through={edit.refused}>{edit.effect}; {edit.loss.toFixed(2)} points</span
+                          class:line-through={edit.refused}
+                          >{edit.effect}; costs {edit.loss.toFixed(2)} %</span
                         >{@render toggle([edit], '')}
                       </li>
                     {/each}
                   </ul>
-                </details>
+                </Fold>
               {/if}
             </li>
           {/each}
         </ul>
-      </details>
+      </Fold>
     </li>
   {/each}
 </ul>

@@ -1,4 +1,6 @@
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte'
+  import Select from '../../ui/Select.svelte'
   import type { NoteIn, Version } from '../../api/client'
   import { api } from '../../api/client'
   import BarByHand from './BarByHand.svelte'
@@ -11,7 +13,7 @@
   }: { screen: VersionsState; version: Version; onsave: (change: () => Promise<Version>) => void } = $props()
   const part = $derived(version.version.parts[0])
   let open = $state(false)
-  let panel: HTMLDetailsElement
+  let panel: HTMLElement
   const bar = $derived(part.bars[screen.picked?.bar ?? 0])
   const at = $derived(Math.min(screen.picked?.event ?? 0, bar.events.length - 1))
   const event = $derived(bar.events[at])
@@ -44,63 +46,64 @@
   }
 </script>
 
-<details bind:this={panel} class="mt-6 border-t border-contour pt-3" bind:open>
-  <summary class="cursor-pointer font-bold">Change it by hand</summary>
-  <p class="mt-1 text-sm text-quiet">
-    Click a note of the version, or choose it here. What you change joins the edits and can be refused like
-    any other.
-  </p>
-  <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
-    <label class="flex items-center gap-2 text-quiet">
-      bar
-      <select
-        class="field text-ink"
-        value={bar.index}
-        onchange={(e) => (screen.picked = { bar: Number(e.currentTarget.value), event: 0 })}
-        aria-label="Bar to change by hand"
-      >
-        {#each part.bars as each (each.index)}<option value={each.index}>{each.number}</option>{/each}
-      </select>
-    </label>
-    <label class="flex items-center gap-2 text-quiet">
-      at
-      <select
-        class="field text-ink"
-        value={at}
-        onchange={(e) => (screen.picked = { bar: bar.index, event: Number(e.currentTarget.value) })}
-        aria-label="Beat to change by hand"
-      >
-        {#each bar.events as _, index (index)}<option value={index}>{when(index)}</option>{/each}
-      </select>
-    </label>
-  </div>
-  {#key `${version.id} ${bar.index} ${at}`}
-    <div class="mt-2 w-40 font-mono" role="group" aria-label="Frets at bar {bar.number}, {when(at)}">
-      {#each letters as letter, index (index)}
-        {@const note = event.notes.find((each) => each.string === index + 1)}
-        <label class="flex items-center gap-2">
-          <span class="w-6 text-quiet">{letter}</span>
-          <span class="h-px grow bg-contour"></span>
-          <input
-            class="field no-spin w-10 text-center"
-            type="number"
-            min="0"
-            max={part.neck.frets_mm.length - 1}
-            value={note?.fret ?? ''}
-            onchange={(e) => write(index + 1, e.currentTarget.value)}
-            aria-label="Fret on string {index + 1}, empty for none"
+<div bind:this={panel} class="mt-6 border-t border-contour pt-3">
+  <Fold title="Change it by hand" class="font-bold" bind:open>
+    <div class="font-normal">
+      <p class="mt-1 text-sm text-quiet">
+        Click a note of the version, or choose it here. What you change joins the changes and can be refused
+        like any other.
+      </p>
+      <div class="mt-2 flex flex-wrap items-center gap-x-4 gap-y-1">
+        <span class="flex items-center gap-2 text-quiet">
+          bar
+          <Select
+            label="Bar to change by hand"
+            class="text-ink"
+            value={bar.index}
+            options={part.bars.map((each) => ({ value: each.index, words: String(each.number) }))}
+            onchange={(index) => (screen.picked = { bar: index, event: 0 })}
           />
-          <span class="h-px grow bg-contour"></span>
-        </label>
-      {/each}
+        </span>
+        <span class="flex items-center gap-2 text-quiet">
+          at
+          <Select
+            label="Beat to change by hand"
+            class="text-ink"
+            value={at}
+            options={bar.events.map((_, index) => ({ value: index, words: when(index) }))}
+            onchange={(index) => (screen.picked = { bar: bar.index, event: index })}
+          />
+        </span>
+      </div>
+      {#key `${version.id} ${bar.index} ${at}`}
+        <div class="mt-2 w-40 font-mono" role="group" aria-label="Frets at bar {bar.number}, {when(at)}">
+          {#each letters as letter, index (index)}
+            {@const note = event.notes.find((each) => each.string === index + 1)}
+            <label class="flex items-center gap-2">
+              <span class="w-6 text-quiet">{letter}</span>
+              <span class="h-px grow bg-contour"></span>
+              <input
+                class="field no-spin w-10 text-center"
+                type="number"
+                min="0"
+                max={part.neck.frets_mm.length - 1}
+                value={note?.fret ?? ''}
+                onchange={(e) => write(index + 1, e.currentTarget.value)}
+                aria-label="Fret on string {index + 1}, empty for none"
+              />
+              <span class="h-px grow bg-contour"></span>
+            </label>
+          {/each}
+        </div>
+      {/key}
+      <button class="mt-2 underline" onclick={() => change({ event: at, string: 1, fret: null, halve: true })}
+        >Make it half as long, with room for a note after it</button
+      >
+      {#key `${version.id} ${version.edits.length} ${bar.index}`}<BarByHand
+          {version}
+          bar={bar.index}
+          {onsave}
+        />{/key}
     </div>
-  {/key}
-  <button class="mt-2 underline" onclick={() => change({ event: at, string: 1, fret: null, halve: true })}
-    >Make it half as long, with room for a note after it</button
-  >
-  {#key `${version.id} ${version.edits.length} ${bar.index}`}<BarByHand
-      {version}
-      bar={bar.index}
-      {onsave}
-    />{/key}
-</details>
+  </Fold>
+</div>

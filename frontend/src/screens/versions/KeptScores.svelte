@@ -37,7 +37,7 @@
   {/each}
 </dl>
 <p class="mt-2 text-sm text-quiet">
-  {version.kept.same_onsets.toFixed(0)} % of the onsets still sound with the same pitch on top.
+  {version.kept.same_onsets.toFixed(0)} % of the notes on top still sound where they did, at the same pitch.
 </p>
 {#each asked as edit (edit.id)}<p class="mt-2 border-l-4 border-changed pl-3">
     {edit.reason} <span class="inline-block first-letter:uppercase">{edit.effect}.</span>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte'
   import type { Version } from '../../api/client'
   import { stepText } from '../../components/steps'
 
@@ -21,12 +22,11 @@
         <li>
           {#if row.limit}Bar {row.bar} asks for more {row.measure}: Step {stepText(row.step)}, past {row.limit}.{:else}Bar
             {row.bar} stays at Step {stepText(row.step)}, by {row.measure}.{/if}
-          <details class="text-sm text-quiet">
-            <summary class="cursor-pointer">What each kind of edit could still do</summary>
+          <Fold class="text-sm text-quiet" title="What each kind of change could still do">
             <ul>
               {#each row.tried as tried (tried.kind)}<li>{tried.does}: Step {stepText(tried.step)}</li>{/each}
             </ul>
-          </details>
+          </Fold>
           {#if best.length > 0}<span class="text-sm text-quiet"
               >Best: {best[0].does}, to Step {stepText(best[0].step)}.</span
             >{/if}

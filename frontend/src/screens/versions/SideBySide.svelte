@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Fold from '../../ui/Fold.svelte'
   import type { Card, VersionCard } from '../../api/client'
   import SmallClimb from '../../components/SmallClimb.svelte'
   import StepBadge from '../../components/StepBadge.svelte'
@@ -18,12 +19,12 @@
 
   const away = $derived(versions.filter((version) => version.put_away))
 
-  /** `a stair of 2, 4, 6`: the versions that were written together with this one. */
+  /** `one of the stairs 2, 4, 6`: the versions that were written together with this one. */
   function stairsOf(version: VersionCard): string {
     const together = versions.filter(
       (each) => version.staircase !== null && each.staircase === version.staircase,
     )
-    return together.length > 0 ? `a stair of ${together.map((each) => each.target).join(', ')}` : ''
+    return together.length > 0 ? `one of the stairs ${together.map((each) => each.target).join(', ')}` : ''
   }
 </script>
 
@@ -47,11 +48,11 @@
             {version.asked}{version.reached ? '' : ', not reached'}
           </span>
           <span class="block text-sm text-quiet">
-            {version.approach === 'sound' ? '' : `${APPROACH_NAMES[version.approach]}; `}{version.edits} edit{version.edits ===
+            {version.approach === 'sound' ? '' : `${APPROACH_NAMES[version.approach]}; `}{version.edits} change{version.edits ===
             1
               ? ''
               : 's'}{version.refused ? `, ${version.refused} refused` : ''};
-            {version.same_onsets.toFixed(0)} % of the onsets
+            {version.same_onsets.toFixed(0)} % of the notes still where they were
           </span>
           <span class="block min-h-5 text-sm text-quiet">{stairsOf(version)}</span>
           <span class="mt-2 block"
@@ -93,16 +94,15 @@
     {/if}
   </ul>
   {#if away.length > 0}
-    <details class="mt-8 border-t border-contour pt-3">
-      <summary class="cursor-pointer">Put away ({away.length})</summary>
+    <Fold class="mt-8 border-t border-contour pt-3" title="Put away ({away.length})">
       <ul class="mt-2 space-y-1">
         {#each away as version (version.id)}
           <li>
-            {version.asked}, Step {version.step.toFixed(1)}, {version.edits} edits
+            {version.asked}, Step {version.step.toFixed(1)}, {version.edits} changes
             <button class="ml-2 underline" onclick={() => onaway(version.id, false)}>Bring back</button>
           </li>
         {/each}
       </ul>
-    </details>
+    </Fold>
   {/if}
 </section>

@@ -39,9 +39,6 @@
 >
   <h1 class="hidden print:mb-2 print:block print:text-xl">{version.title}, Step {easier.step.toFixed(1)}</h1>
   <p class="hidden print:mb-3 print:block">{setupWords([easier], version.original.marked_tempo)}</p>
-  <label class="mb-1 flex items-center gap-2 text-sm text-quiet print:hidden"
-    ><input type="checkbox" class="accent-(--ink)" bind:checked={screen.withOriginal} /> with the original above</label
-  >
   <Score
     parts={screen.withOriginal ? [original, easier] : [easier]}
     {layers}

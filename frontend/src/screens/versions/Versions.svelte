@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy } from 'svelte'
   import { api, isStale, type Version, type Wish } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
@@ -8,6 +8,7 @@
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
+  import { isAnybody, whomQuery } from '../../whom.svelte'
   import EditList from './EditList.svelte'
   import HandEdit from './HandEdit.svelte'
   import KeptScores from './KeptScores.svelte'
@@ -32,8 +33,9 @@
   const inSight = $derived((list.data?.versions ?? []).filter((each) => !each.put_away || each.id === chosen))
   const shownId = $derived(chosen ?? inSight.at(-1)?.id ?? null)
   const version = createQuery(() => ({
-    queryKey: ['version', shownId],
-    queryFn: () => api.version(shownId!),
+    queryKey: ['version', shownId, whomQuery()],
+    queryFn: () => api.version(shownId!, whomQuery()),
+    placeholderData: keepPreviousData,
     enabled: shownId !== null,
   }))
   const song = createQuery(() => ({ queryKey: ['songs'], queryFn: api.songs }))
@@ -64,7 +66,8 @@
     busy = true
     try {
       const made = await change()
-      queries.setQueryData(['version', made.id], made)
+      if (isAnybody()) queries.setQueryData(['version', made.id, whomQuery()], made)
+      else await queries.invalidateQueries({ queryKey: ['version', made.id] })
       void queries.invalidateQueries({ queryKey: ['versions', songId] })
       chosen = made.id
       return made
@@ -83,11 +86,11 @@
       const made = await show(() => api.refuse(shown.id, shown.choice, refused))
       if (!made) return
       const count = refused.length
-      doneLately.tell(`${count || 'No'} edit${count === 1 ? ' is' : 's are'} refused now`, async () => {
+      doneLately.tell(`${count || 'No'} change${count === 1 ? ' is' : 's are'} refused now`, async () => {
         await show(() => api.refuse(made.id, made.choice, before))
       })
     } catch {
-      meanwhile = { saved: await api.version(shown.id), refused }
+      meanwhile = { saved: await api.version(shown.id, whomQuery()), refused }
     }
   }
 
@@ -96,7 +99,7 @@
     const edit = made?.edits.at(-1)
     if (!made || !edit) return
     doneLately.tell(`Changed by hand: ${barsOf([edit])}`, async () => {
-      const now = await api.version(made.id)
+      const now = await api.version(made.id, whomQuery())
       await show(() => api.refuse(now.id, now.choice, [...refusedIn(now), edit.id]))
     })
   }
@@ -108,7 +111,7 @@
   }
 
   function takeTheirs(): void {
-    queries.setQueryData(['version', meanwhile!.saved.id], meanwhile!.saved)
+    queries.setQueryData(['version', meanwhile!.saved.id, whomQuery()], meanwhile!.saved)
     meanwhile = null
   }
 
@@ -154,7 +157,7 @@
 
 <svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
 
-<div class="grid page-height grid-rows-[auto_auto_1fr] print:block print:h-auto">
+<div class="flex page-height flex-col print:block print:h-auto">
   <VersionsBar
     {screen}
     {player}
@@ -166,6 +169,8 @@
     onwrite={() => void write()}
     onplay={playOrStop}
     onhear={hear}
+    onprint={() => window.print()}
+    shownStep={version.data?.version.parts[0].step}
   />
   <WishRow
     {screen}
@@ -190,13 +195,13 @@
     <div class="p-8"><ErrorNote message={version.error.message} /></div>
   {:else if version.data}
     {@const shown = version.data}
-    <main class="page-and-panel print:block">
+    <main class="page-and-panel min-h-0 grow print:block">
       <VersionPages {screen} version={shown} />
       <aside class="side-panel print:hidden" aria-label="What was given up">
         {#if failure}<ErrorNote message={failure} />{/if}
         {#if shown.revision !== shown.latest_revision}
           <p class="mb-4 border-l-4 border-changed pl-3">
-            This version belongs to revision {shown.revision}; the song has moved on to {shown.latest_revision}.
+            This version belongs to an earlier writing of the song ({shown.revision} of {shown.latest_revision}).
             <button class="underline" onclick={() => void show(() => api.carryOver(shown.id))}
               >Carry it over</button
             >

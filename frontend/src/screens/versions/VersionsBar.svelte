@@ -1,8 +1,14 @@
 <script lang="ts">
+  import Select from '../../ui/Select.svelte'
+  import Slider from '../../ui/Slider.svelte'
+  import Tick from '../../ui/Tick.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
   import Play from '@lucide/svelte/icons/play'
   import Printer from '@lucide/svelte/icons/printer'
   import Square from '@lucide/svelte/icons/square'
   import type { VersionCard } from '../../api/client'
+  import WhomPicker from '../../components/WhomPicker.svelte'
+  import LayerChoice from '../../tab/LayerChoice.svelte'
   import type { Player } from '../../audio/player.svelte'
   import { stepText } from '../../components/steps'
   import type { Side, VersionsState } from './versions.svelte'
@@ -17,46 +23,39 @@
     onchoose: (id: number) => void
     onwrite: () => void
     onplay: () => void
+    onprint: () => void
+    shownStep: number | undefined
     onhear: (side: Side) => void
   }
-  let { screen, player, songId, title, versions, shownId, onchoose, onwrite, onplay, onhear }: Props =
-    $props()
+  let {
+    screen,
+    player,
+    songId,
+    title,
+    versions,
+    shownId,
+    onchoose,
+    onwrite,
+    onplay,
+    onprint,
+    onhear,
+    shownStep,
+  }: Props = $props()
   const percent = $derived(Math.round((screen.job?.done ?? 0) * 100))
 </script>
 
-<header class="flex flex-wrap items-center gap-x-3 gap-y-2 border-b border-ink px-6 py-2 print:hidden">
-  <a href="#/" class="text-quiet hover:text-ink hover:underline">Songs</a>
-  <a href="#/song/{songId}" class="text-xl font-bold hover:underline">{title}</a>
-  {#if versions.length > 0}
-    <label class="text-quiet">
-      <select
-        class="field max-w-64 text-ink"
-        value={String(shownId)}
-        onchange={(event) => onchoose(Number(event.currentTarget.value))}
-        aria-label="Which version"
-      >
-        {#each versions as each (each.id)}
-          <option value={String(each.id)}
-            >{each.asked}, {each.edits} edit{each.edits === 1 ? '' : 's'}{each.refused
-              ? `, ${each.refused} refused`
-              : ''}</option
-          >
-        {/each}
-      </select>
-    </label>
-  {/if}
-  <span class="grow"></span>
-  <label class="flex items-center gap-2 text-quiet">
+<TopBar back={{ href: `#/song/${songId}`, words: 'Desk' }} {title} under="easier versions" step={shownStep}>
+  {#snippet whom()}<WhomPicker />{/snippet}
+  <span class="flex items-center gap-2 text-quiet">
     target Step
-    <input
-      class="w-20 accent-(--changed)"
-      type="range"
-      min="1"
-      max="10"
-      step="0.5"
+    <Slider
+      label="Target Step"
+      class="w-20"
+      min={1}
+      max={10}
+      step={0.5}
       value={screen.target}
-      oninput={(event) => screen.setTarget(event.currentTarget.valueAsNumber)}
-      aria-label="Target Step"
+      onchange={(step) => screen.setTarget(step)}
     />
     <input
       class="field no-spin w-10 text-right text-ink"
@@ -68,9 +67,9 @@
       onchange={(event) => screen.setTarget(event.currentTarget.valueAsNumber)}
       aria-label="Target Step, typed"
     />
-  </label>
+  </span>
   {#if screen.searching}
-    <span class="flex w-56 items-center gap-2" role="status">
+    <span class="flex items-center gap-2" role="status">
       <progress class="h-2 w-24 accent-(--changed)" max="100" value={percent} aria-label="Search"></progress>
       <span class="w-10 tabular-nums">{percent} %</span>
       <button class="quiet-button !px-3" onclick={() => void screen.stop()}>Stop</button>
@@ -80,7 +79,31 @@
   {/if}
   {#if screen.message}<span class="text-past-hand" role="status">{screen.message}</span>{/if}
   {#if versions.length > 0}
-    <span class="flex" role="group" aria-label="Hear">
+    <button class="quiet-button inline-flex items-center gap-2" onclick={onprint}
+      ><Printer size={17} /> Print</button
+    >
+    <button
+      class="quiet-button inline-flex w-24 items-center justify-center gap-2 !border-ink"
+      onclick={onplay}
+    >
+      {#if player.playing}<Square size={16} /> Stop{:else}<Play size={16} /> Play{/if}
+    </button>
+  {/if}
+</TopBar>
+{#if versions.length > 0}
+  <div class="tool-row">
+    <Select
+      label="Which version"
+      class="max-w-80"
+      value={shownId ?? 0}
+      options={versions.map((each) => ({
+        value: each.id,
+        words: `${each.asked}, ${each.edits} change${each.edits === 1 ? '' : 's'}${each.refused ? `, ${each.refused} refused` : ''}`,
+      }))}
+      onchange={onchoose}
+    />
+    <span class="flex items-center" role="group" aria-label="Hear">
+      <span class="mr-2 text-quiet">hear</span>
       <button
         class="quiet-button !rounded-r-none !px-3"
         aria-pressed={screen.side === 'original'}
@@ -92,14 +115,10 @@
         onclick={() => onhear('version')}>version</button
       >
     </span>
-    <button class="quiet-button inline-flex items-center gap-1.5" onclick={onplay}>
-      {#if player.playing}<Square size={15} /> Stop{:else}<Play size={15} /> Play{/if}
-    </button>
-    <button
-      class="quiet-button !px-2.5"
-      onclick={() => window.print()}
-      aria-label="Print"
-      title="Print the version"><Printer size={17} /></button
+    <Tick bind:checked={screen.withOriginal}>with the original above</Tick>
+    <span class="grow"></span>
+    <span class="flex flex-wrap items-center gap-x-3" role="group" aria-label="Rows to show"
+      ><LayerChoice /></span
     >
-  {/if}
-</header>
+  </div>
+{/if}

@@ -1,7 +1,9 @@
 <script lang="ts">
+  import Select from '../../ui/Select.svelte'
+  import Tick from '../../ui/Tick.svelte'
   import { createQuery } from '@tanstack/svelte-query'
-  import { api, type PartOffer, type Wish } from '../../api/client'
-  import Choices from '../../components/Choices.svelte'
+  import { api, type Approach, type PartOffer, type Wish } from '../../api/client'
+  import Menu from '../../ui/Menu.svelte'
   import { present } from '../students/students'
   import { APPROACH_WORDS, LAYER_WORDS, staircasesTo, type VersionsState } from './versions.svelte'
 
@@ -46,61 +48,56 @@
   ])
 </script>
 
-<div
-  class="flex flex-wrap items-center gap-x-3.5 gap-y-1 border-b border-contour px-6 py-1.5 text-[15px] print:hidden"
->
+<div class="tool-row text-[15px]">
   {#if parts.length > 1}
-    <label class="flex items-center gap-2 text-quiet">
-      part
-      <select
-        class="field w-44 text-ink"
-        bind:value={screen.partIndex}
-        aria-label="Which part to make easier"
-      >
-        {#each parts as each (each.index)}<option value={each.index}
-            >{each.name || `part ${each.index + 1}`}{each.carries_the_tune ? ' (the tune)' : ''}</option
-          >{/each}
-      </select>
-    </label>
+    <Select
+      label="Which part to make easier"
+      class="max-w-48"
+      bind:value={screen.partIndex}
+      options={parts.map((each) => ({
+        value: each.index,
+        words: `${each.name || `part ${each.index + 1}`}${each.carries_the_tune ? ' (the tune)' : ''}`,
+      }))}
+    />
   {/if}
-  <label class="flex items-center gap-2 text-quiet">
+  <span class="flex items-center gap-2 text-quiet">
     give up last
-    <select class="field w-32 text-ink" bind:value={screen.approach} aria-label="Approach">
-      {#each Object.entries(APPROACH_WORDS) as [approach, words] (approach)}<option value={approach}
-          >{words}</option
-        >{/each}
-    </select>
-  </label>
-  <label class="flex items-center gap-2 text-quiet">
+    <Select
+      label="Approach"
+      class="text-ink"
+      bind:value={screen.approach}
+      options={Object.entries(APPROACH_WORDS).map(([value, words]) => ({ value: value as Approach, words }))}
+    />
+  </span>
+  <span class="flex items-center gap-2 text-quiet">
     set up
-    <select class="field w-28 text-ink" bind:value={screen.setup} aria-label="Tuning and capo">
-      {#each setups as [setup, words] (setup)}<option value={setup}>{words}</option>{/each}
-    </select>
-  </label>
+    <Select
+      label="Tuning and capo"
+      class="max-w-52 text-ink"
+      bind:value={screen.setup}
+      options={setups.map(([value, words]) => ({ value, words }))}
+    />
+  </span>
   {#if part && part.short_bars.length > 0}
-    <label class="flex items-center gap-2" title="It no longer fits the recording then">
-      <input type="checkbox" class="accent-(--ink)" bind:checked={screen.fillShortBars} /> fill the short bar{part
-        .short_bars.length > 1
-        ? 's'
-        : ''}
-      {part.short_bars.join(', ')}
-    </label>
+    <Tick bind:checked={screen.fillShortBars} title="It no longer fits the recording then"
+      >fill the short bar{part.short_bars.length > 1 ? 's' : ''} {part.short_bars.join(', ')}</Tick
+    >
   {/if}
   <span class="grow"></span>
   <span class="flex items-center gap-x-4">
     <span class="text-quiet">or write</span>
-    <Choices
+    <Menu
       name={staircases.length > 0 ? 'a staircase' : 'no staircase: easy enough'}
       choices={staircases}
       disabled={screen.searching || staircases.length === 0}
     />
-    <Choices name="a layer" choices={layers} disabled={screen.searching} />
-    <Choices name="for a student" choices={forWhom} disabled={screen.searching} />
+    <Menu name="a layer" choices={layers} disabled={screen.searching} />
+    <Menu name="for a student" choices={forWhom} disabled={screen.searching} />
     <a class="underline" href="#/song/{songId}/group">a group</a>
   </span>
   {#if count > 0}
     <button
-      class="quiet-button !min-h-8 !py-0.5"
+      class="quiet-button"
       aria-pressed={screen.sideBySide}
       onclick={() => (screen.sideBySide = !screen.sideBySide)}>Side by side ({count})</button
     >

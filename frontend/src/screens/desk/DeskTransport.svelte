@@ -1,0 +1,91 @@
+<!-- How it is played and what is shown: tempo, count-in, repeat; which part; rows, text, keys, light. -->
+<script lang="ts">
+  import Keyboard from '@lucide/svelte/icons/keyboard'
+  import Moon from '@lucide/svelte/icons/moon'
+  import PencilLine from '@lucide/svelte/icons/pencil-line'
+  import Repeat from '@lucide/svelte/icons/repeat'
+  import Sun from '@lucide/svelte/icons/sun'
+  import LayerChoice from '../../tab/LayerChoice.svelte'
+  import { theme, toggleTheme } from '../../theme.svelte'
+  import Select from '../../ui/Select.svelte'
+  import Slider from '../../ui/Slider.svelte'
+  import { FASTEST_PERCENT, SLOWEST_PERCENT, type DeskState } from './desk.svelte'
+  import type { DeskTools } from './keys'
+  import TapTempo from './TapTempo.svelte'
+
+  interface Props {
+    desk: DeskState
+    loop: boolean
+    countIn: boolean
+    tools: DeskTools
+    songId: number
+    tapper: TapTempo | undefined
+  }
+  let { desk, loop, countIn = $bindable(), tools, songId, tapper = $bindable() }: Props = $props()
+  const tempo = $derived(Math.round((desk.markedTempo * desk.percent) / 100))
+  const ALL = -1
+</script>
+
+<div class="tool-row" role="toolbar" aria-label="Playing and showing">
+  <span class="flex items-center gap-2">
+    <Slider
+      label="Practice tempo, per cent of {Math.round(desk.markedTempo)}"
+      value={desk.percent}
+      min={SLOWEST_PERCENT}
+      max={FASTEST_PERCENT}
+      step={5}
+      spoken="{desk.percent} per cent, {tempo} a minute"
+      onchange={(percent) => (desk.percent = percent)}
+    />
+    <span class="min-w-[5.4rem] whitespace-nowrap tabular-nums" data-testid="tempo"
+      >{tempo} of {Math.round(desk.markedTempo)}{desk.analysis!.tempo_assumed ? ' ~' : ''}</span
+    >
+    <TapTempo bind:this={tapper} {desk} {songId} />
+  </span>
+  <button
+    class="quiet-button !px-2.5 text-sm"
+    aria-pressed={countIn}
+    onclick={() => (countIn = !countIn)}
+    aria-label="Count-in"
+    title="Count-in: one bar of clicks first">1 2 3</button
+  >
+  <button
+    class="quiet-button !px-2.5"
+    aria-pressed={loop}
+    onclick={tools.toggleLoop}
+    aria-label="Repeat"
+    title="Repeat the chosen bars"><Repeat size={17} /></button
+  >
+  {#if desk.analysis!.parts.length > 1}
+    <Select
+      label="Part"
+      class="max-w-44"
+      value={desk.together ? ALL : desk.partIndex}
+      options={[
+        ...desk.analysis!.parts.map((each, index) => ({
+          value: index,
+          words: each.name || `part ${index + 1}`,
+        })),
+        { value: ALL, words: 'all parts together' },
+      ]}
+      onchange={(index) => desk.showPart(index)}
+    />
+  {/if}
+  <span class="grow"></span>
+  <span class="flex flex-wrap items-center gap-x-3 text-[15px]" role="group" aria-label="Rows to show"
+    ><LayerChoice /></span
+  >
+  <button class="icon-link" aria-pressed={desk.textOpen} onclick={() => (desk.textOpen = !desk.textOpen)}
+    ><PencilLine size={17} /> Text</button
+  >
+  <button class="icon-link" onclick={tools.showKeys} aria-label="Keys" title="Keys of the Desk (?)"
+    ><Keyboard size={18} /></button
+  >
+  <button
+    class="icon-link"
+    onclick={toggleTheme}
+    aria-label={theme.name === 'dark' ? 'Light' : 'Dark'}
+    title={theme.name === 'dark' ? 'Light' : 'Dark'}
+    >{#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
+  >
+</div>

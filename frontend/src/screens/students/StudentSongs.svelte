@@ -1,0 +1,45 @@
+<!-- What a student plays, at its Step for them. -->
+<script lang="ts">
+  import { createQuery } from '@tanstack/svelte-query'
+  import { api, type Student } from '../../api/client'
+  import StepBadge from '../../components/StepBadge.svelte'
+  import { stepText } from '../../components/steps'
+  import { chooseStudent } from '../../whom.svelte'
+
+  let { student }: { student: Student } = $props()
+  const found = createQuery(() => ({
+    queryKey: ['student songs', student.id, student.number],
+    queryFn: () => api.studentSongs(student.id),
+  }))
+  const bars = (numbers: number[]) => `bar${numbers.length > 1 ? 's' : ''} ${numbers.join(', ')}`
+</script>
+
+{#if found.data && found.data.songs.length > 0}
+  <section class="mb-6" aria-label="Songs of {student.name}">
+    <h2 class="mb-1 text-lg">Songs</h2>
+    <ul>
+      {#each found.data.songs as song (song.song_id)}
+        <li class="flex flex-wrap items-baseline gap-x-4 gap-y-1 border-b border-contour py-2">
+          <a
+            class="font-bold hover:underline"
+            href="#/song/{song.song_id}"
+            onclick={() => chooseStudent(student.id)}>{song.title}</a
+          >
+          <span class="text-quiet"
+            >the original is {stepText(song.step)} for {student.name}{song.past_bars.length > 0
+              ? `; past: ${bars(song.past_bars)}`
+              : ', within reach'}</span
+          >
+          <span class="grow"></span>
+          {#each song.versions as version (version.id)}
+            <a
+              class="inline-flex items-baseline gap-2 hover:underline"
+              href="#/song/{song.song_id}/versions"
+              onclick={() => chooseStudent(student.id)}>{version.asked}<StepBadge step={version.step} /></a
+            >
+          {/each}
+        </li>
+      {/each}
+    </ul>
+  </section>
+{/if}
