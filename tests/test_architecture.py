@@ -14,6 +14,7 @@ ALLOWED = {
     "core.hand": {"core.errors", "core.score"},
     "core.grade": {"core.errors", "core.score", "core.hand"},
     "core.easier": {"core.errors", "core.score", "core.hand", "core.grade"},
+    "core.teach": {"core.errors", "core.score", "core.hand", "core.grade"},
     "plainjson": {"core.errors"},
     "ladders": {"core.errors", "core.score", "core.hand", "core.grade"},
     "formats": {"core.errors", "core.score", "core.hand", "core.grade", "ladders", "plainjson"},
@@ -21,7 +22,7 @@ ALLOWED = {
     "demo": {"core.score", "core.hand", "core.grade", "core.easier", "formats", "ladders", "store"},
     "report": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "formats"},
     "web": {
-        *("core.errors", "core.score", "core.hand", "core.grade", "core.easier"),
+        *("core.errors", "core.score", "core.hand", "core.grade", "core.easier", "core.teach"),
         *("", "ladders", "formats", "store"),
     },
     "cli": {
@@ -32,8 +33,9 @@ ALLOWED = {
 }
 # Within the web each knows only those before it.
 WEB = (
-    *("", "schemas", "security", "workers", "program", "current", "errors", "openapi", "analysis", "songs"),
-    *("passages", "files", "ladders", "students", "versions", "groups", "app", "serving", "rows", "__main__"),
+    *("", "schemas", "security", "workers", "program", "current", "errors", "openapi", "whom", "analysis"),
+    *("songs", "passages", "files", "ladders", "versions", "groups", "students", "app", "serving", "rows"),
+    "__main__",
 )
 FORBIDDEN_IN_CORE = {
     *("flask", "apiflask", "sqlalchemy", "pathlib", "os", "io"),

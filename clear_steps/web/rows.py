@@ -4,6 +4,7 @@ from typing import Any
 
 from clear_steps.core.grade import MEASURES
 from clear_steps.core.score import TECHNIQUES
+from clear_steps.core.teach import LOUDNESS, PAIN
 
 
 def page_rows() -> dict[str, Any]:
@@ -28,4 +29,5 @@ def page_rows() -> dict[str, Any]:
             }
             for row in TECHNIQUES.values()
         ],
+        "care": {"pain": PAIN, "loudness": LOUDNESS},
     }

@@ -1,15 +1,38 @@
 """For whom a song is graded: a student with their guitar and limits, or a hand nobody has a name for."""
 
 from dataclasses import dataclass, replace
+from fractions import Fraction
 
+from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
-from clear_steps.core.grade import GradeRequest, Limits
-from clear_steps.core.hand import PRESET_SPANS_MM, Habits
+from clear_steps.core.grade import GradeRequest, Limits, Weighing
+from clear_steps.core.hand import PRESET_SPANS_MM, Habits, LittleFinger, Player, School
 from clear_steps.core.score import Song
 from clear_steps.core.score.tuning import is_bass
 from clear_steps.store import Student, Students
-from clear_steps.web.analysis.schemas import GradeQuery
+from clear_steps.web.security import LARGEST_ID
+
+
+class GradeQuery(BaseModel):
+    """For whom to grade, at what tempo (quarters a minute; none = the marked one); a student brings their own
+    hand and habits."""
+
+    model_config = ConfigDict(frozen=True)
+    student_id: int | None = Field(None, ge=1, le=LARGEST_ID)
+    span_mm: float = Field(100.0, ge=40, le=200)
+    tempo: float | None = Field(None, ge=10, le=400)
+    school: School = School.BALANCED
+    weighing: Weighing = Weighing.BALANCED
+    little_finger: LittleFinger = LittleFinger.USUAL
+    thumb_over: bool = False
+
+    @property
+    def request(self) -> GradeRequest:
+        """The same question to the core."""
+        practice = None if self.tempo is None else Fraction(self.tempo).limit_denominator(1000)
+        player = Player(self.span_mm, Habits(self.little_finger, self.thumb_over))
+        return GradeRequest(player, self.school, self.weighing, practice)
 
 
 @dataclass(frozen=True)

@@ -6,6 +6,7 @@
   import { connection } from './api/connection.svelte'
   import DoneLately from './components/DoneLately.svelte'
   import LostConnection from './components/LostConnection.svelte'
+  import Sheets from './sheet/Sheets.svelte'
   import Songs from './screens/songs/Songs.svelte'
 
   const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
@@ -27,4 +28,5 @@
   <LostConnection />
   <Router {routes} />
   <DoneLately />
+  <Sheets />
 </QueryClientProvider>

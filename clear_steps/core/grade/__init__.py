@@ -12,11 +12,13 @@ from clear_steps.core.grade.pins import pins_not_kept
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import (
+    WEIGHINGS,
     BarGrade,
     Grader,
     GradeRequest,
     Grading,
     Weighing,
+    added_up,
     grade_part,
     grade_song,
     hand_tables,
@@ -32,6 +34,7 @@ __all__ = [
     "SAME_STEP",
     "SCHOOL_TITLES",
     "TUNE_FLOOR",
+    "WEIGHINGS",
     "Ability",
     "Alternative",
     "BarGrade",
@@ -52,6 +55,7 @@ __all__ = [
     "Rung",
     "StepRange",
     "Weighing",
+    "added_up",
     "alternatives",
     "bars_past",
     "difference",

@@ -312,13 +312,33 @@ def song_step(
     )
 
 
+def added_up(grade: BarGrade) -> dict[str, float]:
+    """What each measure adds to a bar's Step where they are put on one another, the hardest first: the sum is
+    the Step. The first stands for itself, the others for what they make it harder."""
+    found = sorted(
+        ((name, finding.step) for name, finding in grade.findings.items() if finding.step > 0),
+        key=lambda row: -row[1],
+    )
+    shares: dict[str, float] = {}
+    so_far = 0.0
+    for count in range(1, len(found) + 1):
+        then = min(_power_sum(step for _, step in found[:count]), HARDEST_STEP)
+        shares[found[count - 1][0]] = then - so_far
+        so_far = then
+    return shares
+
+
+def _power_sum(steps: Iterable[float]) -> float:
+    return float(sum(step**_POWER for step in steps) ** (1 / _POWER))
+
+
 def _weighed(peak: float, typical: float, on_top: float, weighing: Weighing) -> float:
     peak_share, typical_share = WEIGHINGS[weighing]
     return min(peak_share * peak + typical_share * typical + on_top, HARDEST_STEP)
 
 
 def _norm(steps: Iterable[float], past_hand: bool) -> float:
-    norm = float(sum(step**_POWER for step in steps) ** (1 / _POWER))
+    norm = _power_sum(steps)
     return HARDEST_STEP if past_hand else min(max(norm, EASIEST_STEP), HARDEST_STEP)
 
 

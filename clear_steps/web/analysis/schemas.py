@@ -4,36 +4,11 @@ Times within a bar are quarter notes as exact fractions in text (`3/2`), lengths
 times in seconds at the tempo asked for.
 """
 
-from fractions import Fraction
 from typing import Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel
 
-from clear_steps.core.grade import GradeRequest, Weighing
-from clear_steps.core.hand import Habits, LittleFinger, Player, School
 from clear_steps.web.schemas import ProblemModel
-from clear_steps.web.security import LARGEST_ID
-
-
-class GradeQuery(BaseModel):
-    """For whom to grade, at what tempo (quarters a minute; none = the marked one); a student brings their own
-    hand and habits."""
-
-    model_config = ConfigDict(frozen=True)
-    student_id: int | None = Field(None, ge=1, le=LARGEST_ID)
-    span_mm: float = Field(100.0, ge=40, le=200)
-    tempo: float | None = Field(None, ge=10, le=400)
-    school: School = School.BALANCED
-    weighing: Weighing = Weighing.BALANCED
-    little_finger: LittleFinger = LittleFinger.USUAL
-    thumb_over: bool = False
-
-    @property
-    def request(self) -> GradeRequest:
-        """The same question to the core."""
-        practice = None if self.tempo is None else Fraction(self.tempo).limit_denominator(1000)
-        player = Player(self.span_mm, Habits(self.little_finger, self.thumb_over))
-        return GradeRequest(player, self.school, self.weighing, practice)
 
 
 class NoteModel(BaseModel):
@@ -105,6 +80,7 @@ class FindingModel(BaseModel):
     onset: str | None
     strings: list[int]
     evidence: str
+    adds: float  # to the bar's Step, put on those that are harder
 
 
 class BarModel(BaseModel):
@@ -156,6 +132,31 @@ class ReadingModel(BaseModel):
     in_use: bool
 
 
+class ShapeModel(BaseModel):
+    """A chord shape by string, the thinnest first: fret (null = not sounded) and finger ("" = none)."""
+
+    name: str
+    frets: list[int | None]
+    fingers: list[str]
+    first_fret: int
+
+
+class ShapePlaceModel(BaseModel):
+    """Where a new shape comes: bar (index), event, and which of the part's shapes."""
+
+    bar: int
+    event: int
+    shape: ShapeModel
+
+
+class CautionModel(BaseModel):
+    """What to take care of, and in which bars (indices); none: all through."""
+
+    kind: str
+    words: str
+    bars: list[int]
+
+
 class PastBarModel(BaseModel):
     index: int
     words: str  # by what, `stretch past a comfortable 75 mm`
@@ -174,6 +175,8 @@ class PartModel(BaseModel):
     step: float
     peak: float
     peak_bars: list[int]
+    peak_share: float  # of the song's Step, as the typical bar's
+    typical_share: float
     typical: float
     memory: float
     stamina: float
@@ -186,6 +189,9 @@ class PartModel(BaseModel):
     recurrences: list[str]
     guessed_ringing: list[str]  # what is taken to ring on unsaid
     rings_as_written: bool
+    shapes: list[ShapeModel]  # each once
+    shape_places: list[ShapePlaceModel]
+    cautions: list[CautionModel]
     pins_not_kept: list[str]  # written fingers that no hand can take
     readings: list[ReadingModel]
     bars: list[BarModel]

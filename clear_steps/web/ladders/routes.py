@@ -176,5 +176,8 @@ def list_techniques() -> api.TechniqueList:
         )
         for row in TECHNIQUES.values()
     ]
-    sets = {name: sorted(techniques) for name, techniques in TECHNIQUE_SETS.items()}
+    sets = [
+        api.TechniqueSetModel(name=name, techniques=sorted(techniques))
+        for name, techniques in TECHNIQUE_SETS.items()
+    ]
     return api.TechniqueList(techniques=rows, sets=sets)

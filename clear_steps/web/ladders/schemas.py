@@ -152,6 +152,11 @@ class TechniqueModel(BaseModel):
     step: float
 
 
+class TechniqueSetModel(BaseModel):
+    name: str
+    techniques: list[str]
+
+
 class TechniqueList(BaseModel):
     techniques: list[TechniqueModel]
-    sets: dict[str, list[str]]  # what is learnt together, by name
+    sets: list[TechniqueSetModel]  # what is learnt together

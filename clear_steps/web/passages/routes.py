@@ -12,13 +12,12 @@ from clear_steps.core.grade import SAME_STEP, SCHOOL_TITLES, Alternative, altern
 from clear_steps.core.score import Part, Song, with_reading, with_reading_in_use
 from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
-from clear_steps.web.analysis.schemas import GradeQuery
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, current_ladder
 from clear_steps.web.passages import schemas as api
 from clear_steps.web.songs.desk import desk_of, latest_of, saved
 from clear_steps.web.songs.schemas import DeskModel
-from clear_steps.web.whom import whom_of
+from clear_steps.web.whom import GradeQuery, whom_of
 
 blueprint = APIBlueprint("passages", __name__, url_prefix="/api")
 

@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel, Field
 
-from clear_steps.web.analysis.schemas import GradeQuery
+from clear_steps.web.whom import GradeQuery
 
 
 class PassageIn(BaseModel):

@@ -4,12 +4,11 @@ from flask import Response
 from pydantic import TypeAdapter
 
 from clear_steps.store import OwnSteps, Songs, StoredRevision, StoredSong
-from clear_steps.web.analysis.schemas import GradeQuery
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
 from clear_steps.web.songs import schemas as api
 from clear_steps.web.songs.grading import analysis_json
-from clear_steps.web.whom import whom_of
+from clear_steps.web.whom import GradeQuery, whom_of
 
 _DESK = TypeAdapter(dict[str, object])
 

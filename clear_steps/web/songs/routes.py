@@ -4,13 +4,12 @@ from apiflask import APIBlueprint
 from flask import Response, current_app
 
 from clear_steps.store import Songs
-from clear_steps.web.analysis.schemas import GradeQuery
 from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
 from clear_steps.web.songs import schemas as api
 from clear_steps.web.songs.cards import Cards
 from clear_steps.web.songs.desk import desk_of, saved, title_of
 from clear_steps.web.songs.grading import preview_json
-from clear_steps.web.whom import whom_of
+from clear_steps.web.whom import GradeQuery, whom_of
 
 blueprint = APIBlueprint("songs", __name__, url_prefix="/api")
 

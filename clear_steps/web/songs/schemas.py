@@ -5,8 +5,9 @@ from datetime import datetime
 from pydantic import BaseModel, Field
 
 from clear_steps.formats.tabtext.lines import MAX_CHARACTERS
-from clear_steps.web.analysis.schemas import AnalysisModel, GradeQuery
+from clear_steps.web.analysis.schemas import AnalysisModel
 from clear_steps.web.schemas import ProblemModel
+from clear_steps.web.whom import GradeQuery
 
 
 class TextIn(BaseModel):

@@ -13,7 +13,6 @@ from clear_steps.core.score import Event, Part
 from clear_steps.formats.tabtext import read_tab, write_bars
 from clear_steps.store import KeptAnswers, NewVersion, Songs, StoredVersion, Students, Versions, digest
 from clear_steps.store.students import student_json
-from clear_steps.web.analysis.schemas import GradeQuery
 from clear_steps.web.analysis.shown import graded, read_cached
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.program import program_mark
@@ -21,7 +20,7 @@ from clear_steps.web.songs.schemas import AwayIn
 from clear_steps.web.versions import schemas as api
 from clear_steps.web.versions.comparing import part_offers, version_card, version_model, written_for
 from clear_steps.web.versions.jobs import Job, Jobs
-from clear_steps.web.whom import ANYBODY, Whom, whom_is, whom_of
+from clear_steps.web.whom import ANYBODY, GradeQuery, Whom, whom_is, whom_of
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
 CARD = "version card"

@@ -86,6 +86,10 @@
     stroke: var(--paper);
     stroke-width: 3px;
   }
+  .section {
+    font-size: 14.5px;
+    font-weight: 700;
+  }
   .remark {
     fill: var(--quiet);
     font-style: italic;

@@ -1,5 +1,6 @@
 /** Draws one system of one or several parts: where everything stands, as marks; no page is needed for it. */
 import type { Bar, Part } from '../api/client'
+import { sectionWords } from '../components/sections'
 import { fingerRow } from './fingers'
 import {
   barLines,
@@ -67,11 +68,22 @@ function rowOf(part: Part, parts: Part[], system: SystemBars, layers: Layers): O
     bar.events.map((event) => ({ bar, event, x: place(index, tickOf(event.onset_quarters)) })),
   )
   const words = wordsOfRow(placed, right)
-  const lanes = lanesOf(bars, words, layers, part.neck.string_letters.length)
+  const begun = system.inline && at === 0 ? sectionsIn(part, system) : []
+  const lanes = lanesOf(bars, words, layers, part.neck.string_letters.length, begun.length > 0)
   const marks: Mark[] = [
     ...staffMarks(part, lanes, right),
     ...endingMarks(bars, xs, system.widths, lanes),
     ...wordMarks(words, lanes),
+    ...begun.map((section) =>
+      text(
+        'section',
+        'section',
+        xs[section.first_bar - system.first],
+        lanes.section,
+        sectionWords(section),
+        'start',
+      ),
+    ),
   ]
   const heads: Head[] = []
   bars.forEach((bar, index) => {
@@ -96,6 +108,10 @@ function rowOf(part: Part, parts: Part[], system: SystemBars, layers: Layers): O
       events: placed.filter((each) => each.bar === bar).map(({ x }) => ({ x })),
     })),
   }
+}
+
+function sectionsIn(part: Part, { first, last }: SystemBars): Part['sections'] {
+  return part.sections.filter(({ first_bar }) => first_bar >= first && first_bar <= last)
 }
 
 function staffMarks(part: Part, lanes: Lanes, right: number): Mark[] {

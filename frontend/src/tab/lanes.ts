@@ -10,6 +10,7 @@ const ROW = 16
 
 /** Heights within a row of a system, px from its top. */
 export interface Lanes {
+  section: number
   endings: number
   chord: number
   remark: number // of the lowest line of remarks
@@ -78,10 +79,17 @@ function stacked(runs: Run[]): Run[] {
 const lines = (runs: Run[]): number => Math.max(0, ...runs.map((run) => run.line + 1))
 
 /** Give every row of words that there is its height. */
-export function lanesOf(bars: Bar[], words: RowWords, layers: Layers, strings: number): Lanes {
+export function lanesOf(
+  bars: Bar[],
+  words: RowWords,
+  layers: Layers,
+  strings: number,
+  sections = false,
+): Lanes {
   const events = bars.flatMap((bar) => bar.events)
   let y = 2
   const row = (has: boolean, height = ROW) => (y += has ? height : 0)
+  const section = row(sections, 18)
   const endings = row(bars.some((bar) => bar.endings.length > 0))
   const chord = row(layers.chords && events.some((event) => event.chord))
   const remark = row(true, ROW * lines(words.remarks))
@@ -97,6 +105,7 @@ export function lanesOf(bars: Bar[], words: RowWords, layers: Layers, strings: n
   const picking = row(layers.picking && picked, 15)
   const count = row(layers.counts, 15)
   return {
+    section,
     endings, chord, remark, words: said, number, rhythm, over, staffTop, staffBottom,
     finger, picking, count, height: y + 5,
   } // prettier-ignore

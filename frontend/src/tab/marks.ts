@@ -3,7 +3,18 @@
 /** How a mark looks; the component has one style a kind. */
 export type PathKind = 'line' | 'bold' | 'fill' | 'open' | 'string'
 export type TextKind =
-  'fret' | 'small' | 'letter' | 'figure' | 'chord' | 'remark' | 'words' | 'quiet' | 'row' | 'pinned' | 'metre'
+  | 'fret'
+  | 'small'
+  | 'letter'
+  | 'figure'
+  | 'chord'
+  | 'remark'
+  | 'words'
+  | 'quiet'
+  | 'row'
+  | 'pinned'
+  | 'metre'
+  | 'section'
 
 export interface PathMark {
   name: string
@@ -47,6 +58,7 @@ const LETTER_WIDTHS: Record<TextKind, number> = {
   row: 7.3,
   pinned: 7.3,
   metre: 11,
+  section: 7.4,
 }
 
 /** Width of a text as a rule of thumb, px: what is drawn is laid out before there is a page to measure on. */

@@ -10,6 +10,7 @@ export interface SystemBars {
   last: number
   spacings: BarSpacing[]
   widths: number[]
+  inline: boolean // sections begin within it, so that their names are drawn
 }
 
 /** A bar where a part has none any more: silent, as long as the one it stands beside. */
@@ -23,12 +24,15 @@ export function barsAt(parts: Part[], index: number): Bar[] {
   return parts.map((part) => part.bars[index] ?? silentBar(some))
 }
 
-/** Break parts that stand under one another into systems of a width; a section of the first begins a new one. */
-export function systemsOf(parts: Part[], width: number, layers: Layers): SystemBars[] {
+/**
+ * Break parts that stand under one another into systems of a width. A section of the first begins a new one,
+ * but where paper is saved (`inline`).
+ */
+export function systemsOf(parts: Part[], width: number, layers: Layers, inline = false): SystemBars[] {
   const room = Math.max(width - MARGIN - 2, 120)
   const count = Math.max(...parts.map((part) => part.bars.length))
   const spacings = Array.from({ length: count }, (_, index) => spacingOf(barsAt(parts, index), layers))
-  const starts = new Set([0, ...parts[0].sections.map((section) => section.first_bar)])
+  const starts = new Set([0, ...(inline ? [] : parts[0].sections.map((section) => section.first_bar))])
   const systems: SystemBars[] = []
   for (const first of [...starts].sort((a, b) => a - b)) {
     const next = Math.min(...[...starts, count].filter((start) => start > first))
@@ -39,7 +43,13 @@ export function systemsOf(parts: Part[], width: number, layers: Layers): SystemB
       room,
     )) {
       const those = spacings.slice(at, at + bars)
-      systems.push({ first: at, last: at + bars - 1, spacings: those, widths: stretched(those, room) })
+      systems.push({
+        first: at,
+        last: at + bars - 1,
+        spacings: those,
+        widths: stretched(those, room),
+        inline,
+      })
       at += bars
     }
   }

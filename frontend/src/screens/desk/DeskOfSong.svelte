@@ -5,6 +5,7 @@
   import { Player } from '../../audio/player.svelte'
   import { timelineOf, together } from '../../audio/timeline'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import { offerSheet, sheetOf } from '../../sheet/sheet'
   import { DeskState } from './desk.svelte'
   import SongClimb from '../../components/SongClimb.svelte'
   import DeskHead from './DeskHead.svelte'
@@ -37,6 +38,17 @@
     if (song.data) desk.song = song.data
   })
   onDestroy(() => player.stop())
+  offerSheet(() =>
+    desk.analysis && desk.parts.length > 0
+      ? [
+          sheetOf(
+            desk.analysis,
+            desk.parts.map((part) => ({ name: part.name, part })),
+            'as written',
+          ),
+        ]
+      : [],
+  )
 
   // A new tempo or a new choice of bars is heard at once: what plays begins again with it.
   $effect(() => {

@@ -3,22 +3,22 @@
   import Printer from '@lucide/svelte/icons/printer'
   import Square from '@lucide/svelte/icons/square'
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
-  import { flushSync, onDestroy } from 'svelte'
+  import { onDestroy } from 'svelte'
   import { api, isStale, type Group, type GroupIn } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf, together } from '../../audio/timeline'
   import Select from '../../ui/Select.svelte'
   import Tick from '../../ui/Tick.svelte'
   import TopBar from '../../ui/TopBar.svelte'
-  import { setupWords } from '../../components/setup'
   import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
+  import { offerSheet } from '../../sheet/sheet'
   import { layers } from '../../tab/layers.svelte'
   import Score from '../../tab/Score.svelte'
   import { present } from '../students/students'
-  import { bodyOf, groupLines, GroupState, proposed } from './group.svelte'
+  import { bodyOf, groupLines, groupSheets, GroupState, proposed } from './group.svelte'
   import GroupSystem from './GroupSystem.svelte'
   import SeatList from './SeatList.svelte'
 
@@ -33,7 +33,7 @@
   const screen = new GroupState()
   const player = new Player()
   onDestroy(() => player.stop())
-  const PRINT_WIDTH = 670 // an upright A4 page between its margins, at 96 dots an inch
+  offerSheet(() => (group.data ? groupSheets(group.data, screen.pageEach) : []))
   let chosen = $state<number | null>(null)
   let width = $state(0)
   let failure = $state('')
@@ -138,21 +138,11 @@
     })
   }
 
-  const pages = $derived.by(() => {
-    const seats = group.data?.seats ?? []
-    return screen.printing && screen.pageEach ? seats.map((seat) => [seat]) : [seats]
-  })
-  const room = $derived(screen.printing ? PRINT_WIDTH : width - 48)
   const uneven = $derived(new Set(group.data?.seats.map((seat) => seat.part.bars.length)).size > 1)
 </script>
 
 <svelte:head><title>{title} in a group - Clear Steps</title></svelte:head>
-<svelte:window
-  onbeforeprint={() => flushSync(() => (screen.printing = true))}
-  onafterprint={() => flushSync(() => (screen.printing = false))}
-/>
-
-<div class="grid page-height grid-rows-[auto_1fr] print:block print:h-auto">
+<div class="grid page-height grid-rows-[auto_1fr]">
   <TopBar back={{ href: `#/song/${songId}/versions`, words: 'Versions' }} {title} under="played together">
     {#if (list.data?.groups.length ?? 0) > 1}
       <Select
@@ -179,40 +169,25 @@
   {#if list.isError || group.isError}
     <div class="p-8"><ErrorNote message={(list.error ?? group.error)!.message} /></div>
   {:else if group.data && ready}
-    <main class="page-and-panel print:block">
+    <main class="page-and-panel">
       <section
         bind:clientWidth={width}
-        class="min-h-0 overflow-y-auto px-6 py-4 print:overflow-visible print:p-0"
+        class="min-h-0 overflow-y-auto px-6 py-4"
         aria-label="All parts, lined up bar by bar"
       >
         {#if uneven}<p class="mb-3 border-l-4 border-changed pl-3">
             The parts differ in length: some belong to different writings of the song. One that ends earlier
             is silent from there on.
           </p>{/if}
-        {#each pages as seats, at (at)}
-          <div class:break-before-page={at > 0}>
-            <h1 class="hidden print:mb-2 print:block print:text-xl">
-              {group.data.title}{seats.length === 1 ? `: ${seats[0].who}` : `, ${group.data.name}`}
-            </h1>
-            <p class="hidden print:mb-3 print:block">
-              {setupWords(
-                seats.map((seat) => seat.part),
-                group.data.marked_tempo,
-              )}
-            </p>
-            <Score
-              parts={seats.map((seat) => seat.part)}
-              {layers}
-              width={room}
-              whole={screen.printing}
-              head={22}
-            >
-              {#snippet over(picture)}<GroupSystem {seats} {picture} cursor={screen.cursor} />{/snippet}
-            </Score>
-          </div>
-        {/each}
+        <Score parts={group.data.seats.map((seat) => seat.part)} {layers} width={width - 48} head={22}>
+          {#snippet over(picture)}<GroupSystem
+              seats={group.data!.seats}
+              {picture}
+              cursor={screen.cursor}
+            />{/snippet}
+        </Score>
       </section>
-      <aside class="side-panel print:hidden" aria-label="Who plays what">
+      <aside class="side-panel" aria-label="Who plays what">
         {#if failure}<ErrorNote message={failure} />{/if}
         <SeatList
           {screen}

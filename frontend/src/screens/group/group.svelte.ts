@@ -1,10 +1,13 @@
 /** What the Group screen shows and plays: seats of one song, each with a part of their own. */
 import type { Group, GroupIn, PartOffer, Seat, Student, VersionCard } from '../../api/client'
 
+import { setupWords } from '../../components/setup'
+import { stepText } from '../../components/steps'
+import type { SheetContent } from '../../sheet/sheet'
+
 export class GroupState {
   silent = $state<string[]>([]) // seats that are not heard, by `seatKey`
   pageEach = $state(false)
-  printing = $state(false)
   cursor = $state.raw<{ bar: number; event: number } | null>(null)
 
   hears(seat: Seat, at: number): boolean {
@@ -96,4 +99,28 @@ export function groupLines(body: GroupIn, versions: VersionCard[]): string {
       ? `the original, part ${seat.part_index + 1}`
       : (versions.find((version) => version.id === seat.version_id)?.asked ?? `version ${seat.version_id}`)
   return [body.name, ...body.seats.map((seat) => `${seat.who}: ${plays(seat)}`)].join('\n')
+}
+
+/** What is printed: all under one another, or a sheet for each player. */
+export function groupSheets(group: Group, pageEach: boolean): SheetContent[] {
+  return (pageEach ? group.seats.map((seat) => [seat]) : [group.seats]).map((seats) => {
+    const hardest = seats.reduce((worst, seat) => (seat.step > worst.step ? seat : worst))
+    return {
+      title: group.title,
+      under: seats.length === 1 ? `${seats[0].who} plays ${seats[0].plays}` : group.name,
+      whom: hardest.whom,
+      step: hardest.step,
+      why: seats.length === 1 ? hardest.part.sentences.slice(0, 2) : [],
+      setup: setupWords(
+        seats.map((seat) => seat.part),
+        group.marked_tempo,
+      ),
+      order: [],
+      play: [],
+      rows: seats.map((seat) => ({
+        name: seats.length === 1 ? '' : `${seat.who}: ${seat.plays}, Step ${stepText(seat.step)}`,
+        part: seat.part,
+      })),
+    }
+  })
 }

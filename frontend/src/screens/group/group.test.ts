@@ -47,10 +47,10 @@ describe('the top of a printed page', () => {
   it('says every setup once, and the tempo', () => {
     const part = (tuning: string, capo: number): Part => ({ tuning, capo }) as Part
     expect(setupWords([part('standard', 2), part('standard', 2)], 96.4)).toBe(
-      'standard, capo 2, 96 quarter notes a minute',
+      'Tune: standard, capo 2. Tempo: 96 quarter notes a minute.',
     )
     expect(setupWords([part('standard', 0), part('drop D', 0)], 80)).toBe(
-      'standard; drop D, 80 quarter notes a minute',
+      'Tune: standard; drop D. Tempo: 80 quarter notes a minute.',
     )
   })
 })

@@ -17,7 +17,7 @@
     presets: Record<string, number>
     measures: Measure[]
     techniques: Technique[]
-    sets: Record<string, string[]>
+    sets: { name: string; techniques: string[] }[] // what is learnt together
     others: Student[] // to copy from
     onsaved: (student: Student) => Promise<void>
   }
@@ -213,7 +213,7 @@
     </div>
     <h3 class="mt-4 text-[15px] text-quiet">known techniques</h3>
     <div class="mt-1.5 flex flex-wrap items-center gap-2">
-      {#each Object.entries(sets) as [name, those] (name)}
+      {#each sets as { name, techniques: those } (name)}
         {@const known = those.every((each) => !unknown.has(each))}
         <button
           type="button"

@@ -29,7 +29,7 @@
   const below = $derived(picture.rows[0].bars.map((box) => easier.bars[box.index]))
   const width = $derived(picture.width)
   const climbTop = $derived(picture.height)
-  const height = $derived(screen.printing ? climbTop : climbTop + CLIMB + 38)
+  const height = $derived(climbTop + CLIMB + 38)
   const places = $derived(picture.rows[0].bars)
   const ground = (bars: Bar[]) =>
     places.map((box, at) => ({ x: box.x, width: box.width, step: bars[at].step }))
@@ -67,7 +67,7 @@
     <text
       x="24"
       y={(side.top + side.bottom) / 2 + 4}
-      class="fill-quiet text-[11px] print:hidden"
+      class="fill-quiet text-[11px]"
       transform="rotate(-90 24 {(side.top + side.bottom) / 2})"
       text-anchor="middle">{side.name}</text
     >
@@ -85,7 +85,6 @@
               stroke="var(--ink)"
               stroke-width="1.5"
               rx="3"
-              class="print:hidden"
             />
           {/if}
           <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions: the same is done by the panel "Change it by hand" -->
@@ -108,7 +107,6 @@
             d="M{x - 5} {side.bottom + 7}l10 10m0 -10l-10 10"
             stroke="var(--changed)"
             stroke-width="1.8"
-            class="print:hidden"
           />
         {:else}
           <path
@@ -116,13 +114,12 @@
             fill={side.name === 'version' ? 'var(--changed)' : 'none'}
             stroke="var(--changed)"
             stroke-width="1.5"
-            class="print:hidden"
           />
         {/if}
       {/each}
     {/each}
   {/each}
-  <g transform="translate(0 {climbTop})" class="print:hidden">
+  <g transform="translate(0 {climbTop})">
     {#each [2, 4, 6, 8] as level (level)}
       <line
         x1={MARGIN}

@@ -8,6 +8,7 @@
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
+  import { offerSheet, sheetOf } from '../../sheet/sheet'
   import { isAnybody, whomQuery } from '../../whom.svelte'
   import EditList from './EditList.svelte'
   import HandEdit from './HandEdit.svelte'
@@ -28,6 +29,15 @@
   let failure = $state('')
   let meanwhile = $state.raw<{ saved: Version; refused: number[] } | null>(null)
   onDestroy(() => player.stop())
+  offerSheet(() => {
+    const shown = version.data
+    if (!shown) return []
+    const own = { name: 'version', part: shown.version.parts[0] }
+    const rows = screen.withOriginal
+      ? [{ name: 'original', part: shown.original.parts[0] }, own]
+      : [{ name: '', part: own.part }]
+    return [sheetOf(shown.version, rows, shown.asked, shown.summary)]
+  })
 
   const list = createQuery(() => ({ queryKey: ['versions', songId], queryFn: () => api.versions(songId) }))
   const inSight = $derived((list.data?.versions ?? []).filter((each) => !each.put_away || each.id === chosen))
@@ -157,7 +167,7 @@
 
 <svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
 
-<div class="flex page-height flex-col print:block print:h-auto">
+<div class="flex page-height flex-col">
   <VersionsBar
     {screen}
     {player}
@@ -195,9 +205,9 @@
     <div class="p-8"><ErrorNote message={version.error.message} /></div>
   {:else if version.data}
     {@const shown = version.data}
-    <main class="page-and-panel min-h-0 grow print:block">
+    <main class="page-and-panel min-h-0 grow">
       <VersionPages {screen} version={shown} />
-      <aside class="side-panel print:hidden" aria-label="What was given up">
+      <aside class="side-panel" aria-label="What was given up">
         {#if failure}<ErrorNote message={failure} />{/if}
         {#if shown.revision !== shown.latest_revision}
           <p class="mb-4 border-l-4 border-changed pl-3">

@@ -65,7 +65,6 @@ export class VersionsState {
   withOriginal = $state(true)
   job = $state.raw<Job | null>(null)
   message = $state('')
-  printing = $state(false)
   cursor = $state.raw<{ bar: number; event: number } | null>(null)
 
   get searching(): boolean {

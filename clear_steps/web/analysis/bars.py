@@ -1,0 +1,154 @@
+"""Bars, events and notes as the screens show them."""
+
+from fractions import Fraction
+
+from clear_steps.core.grade import MEASURES, BarGrade, added_up
+from clear_steps.core.grade.finding import ordinal
+from clear_steps.core.hand import Grip
+from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Writing, name_of, written_lengths
+from clear_steps.core.score.timing import BarTime
+from clear_steps.web.analysis import schemas as api
+
+
+def bar_model(
+    part: Part, grade: BarGrade, events: list[api.EventModel], line: int, time: BarTime
+) -> api.BarModel:
+    """A bar with its Step, what each measure finds, and its events."""
+    bar, adds = part.bars[grade.index], added_up(grade)
+    return api.BarModel(
+        index=grade.index,
+        number=grade.number,
+        line=line,
+        metre=str(bar.metre),
+        metre_changed=grade.index > 0 and bar.metre != part.bars[grade.index - 1].metre,
+        tempo=None if bar.tempo is None else float(bar.tempo),
+        quarters=float(bar.quarters),
+        starts_at=float(part.starts_at(grade.index)),
+        beat_quarters=float(bar.metre.beat_quarters),
+        groups=[float(group) for group in bar.metre.groups],
+        repeat_start=bar.repeat_start,
+        repeat_times=bar.repeat_times,
+        endings=list(bar.endings),
+        double_bar=bar.double_bar,
+        uncertain=bar.uncertain,
+        seconds=time.seconds,
+        start_seconds=time.start,
+        quarter_seconds=time.quarter_seconds,
+        step=grade.step,
+        past_hand=grade.past_hand,
+        hardest_measure=grade.hardest_measure,
+        findings=[
+            api.FindingModel(
+                measure=name,
+                about=MEASURES[name].about,
+                step=finding.step,
+                value=finding.value,
+                unit=finding.unit,
+                onset=None if finding.place is None else str(finding.place.onset),
+                strings=list(finding.place.strings) if finding.place else [],
+                evidence=finding.evidence,
+                adds=adds.get(name, 0.0),
+            )
+            for name, finding in grade.findings.items()
+        ],
+        events=events,
+    )
+
+
+def event_model(
+    part: Part,
+    event: Event,
+    onset: Fraction,
+    count: str,
+    sounding: tuple[Fraction, ...],
+    grip: Grip | None,
+) -> api.EventModel:
+    """An event at an onset (quarters), how long each of its notes sounds, and the grip that takes it."""
+    return api.EventModel(
+        onset=str(onset),
+        onset_quarters=float(onset),
+        count=count,
+        quarters=float(event.quarters),
+        lengths=[
+            api.LengthModel(
+                value=head.value, dots=head.dots, tuplet=head.tuplet, quarters=float(head.quarters)
+            )
+            for head in written_lengths(event.quarters)
+        ],
+        notes=[
+            _note_model(part, event, note, float(length), grip)
+            for note, length in zip(event.notes, sounding, strict=True)
+        ],
+        chord=event.chord,
+        remark=event.remark,
+        stroke=event.stroke,
+        uncertain=event.uncertain,
+        free=event.free,
+        how=sorted(event.techniques),
+        own_techniques=sorted(event.own_techniques),
+        words_by_string=_words_by_string(event),
+        dip=None if event.dip is None else float(event.dip),
+        dynamic=event.dynamic,
+        grip=None if grip is None else _grip_model(grip, event),
+    )
+
+
+def _words_by_string(event: Event) -> list[str]:
+    """`let ring on 4, 5`: what is written as a word and holds for some strings alone."""
+    words = []
+    for row in TECHNIQUES.values():
+        strings = [str(note.string) for note in event.notes if row.technique in note.techniques]
+        if strings and row.writing is Writing.WORD:
+            words.append(f"{row.drawn_words or row.name} on {', '.join(strings)}")
+    if event.stopped:
+        words.append(f"stop {', '.join(map(str, sorted(event.stopped)))}")
+    return words
+
+
+def _grip_model(grip: Grip, event: Event) -> api.GripModel:
+    presses = [
+        api.PressModel(finger=finger, string=spot.string, fret=spot.fret) for finger, spot in grip.presses
+    ]
+    bent = [note.string for note in event.notes if note.bend and note.bend.half_tones]
+    helpers = [
+        api.PressModel(finger=finger, string=spot.string, fret=spot.fret)
+        for string in bent
+        for finger, spot in grip.helpers_on(string)
+    ]
+    return api.GripModel(
+        position=max(grip.position, 1), reach_mm=grip.reach_mm, presses=presses, helpers=helpers
+    )
+
+
+def _note_model(part: Part, event: Event, note: Note, sounding: float, grip: Grip | None) -> api.NoteModel:
+    finger = note.finger or (
+        grip.finger_on(note.string) if grip and note.fret > 0 and not note.dead else None
+    )
+    techniques = sorted(event.techniques_of(note))
+    return api.NoteModel(
+        string=note.string,
+        fret=note.fret,
+        pitch=part.pitch_of(note),
+        techniques=[str(technique) for technique in techniques],
+        bend_half_tones=float(note.bend.half_tones) if note.bend else None,
+        bend_released=bool(note.bend and note.bend.released),
+        tied=note.tied,
+        finger=finger,
+        finger_pinned=note.finger is not None,
+        picking=note.picking,
+        uncertain=note.uncertain,
+        optional=note.optional,
+        sounding_quarters=sounding,
+        words=note_words(part, note, [TECHNIQUES[technique].name for technique in techniques], finger),
+    )
+
+
+def note_words(part: Part, note: Note, techniques: list[str], finger: str | None) -> str:
+    """A note as said aloud: `3rd string, 7th fret, 1st finger, vibrato, sounds D4`."""
+    where = "muted" if note.dead else "open" if note.fret == 0 else f"{ordinal(note.fret)} fret"
+    words = [f"{ordinal(note.string)} string", where]
+    if finger:
+        words.append("thumb" if finger == "T" else f"{ordinal(int(finger))} finger")
+    words += techniques
+    words += ["tied on"] * note.tied + ["optional"] * note.optional + ["uncertain"] * note.uncertain
+    return ", ".join(words if note.dead else [*words, f"sounds {name_of(part.pitch_of(note))}"])

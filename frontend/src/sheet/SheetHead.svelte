@@ -1,0 +1,39 @@
+<!-- The top of a sheet: what it is, for whom, why it is hard, how to set up, what to take care of. -->
+<script lang="ts">
+  import { stepText } from '../components/steps'
+  import ShapePicture from './ShapePicture.svelte'
+  import { cautionsOf, PAIN, type SheetContent } from './sheet'
+
+  let { content }: { content: SheetContent } = $props()
+  const cautions = $derived(cautionsOf(content))
+  const shapes = $derived(
+    content.rows
+      .flatMap(({ part }) => part.shapes)
+      .filter((shape, at, all) => all.findIndex((each) => each.frets.join() === shape.frets.join()) === at),
+  )
+</script>
+
+<header class="sheet-head">
+  <div class="flex items-baseline gap-3 border-b border-ink pb-1">
+    <h1 class="text-xl">{content.title}</h1>
+    <span>{content.under}</span>
+    <span class="grow"></span>
+    <span class="font-bold whitespace-nowrap">Step {stepText(content.step)} for {content.whom}</span>
+  </div>
+  <p class="mt-1">{content.setup}</p>
+  {#if content.order.length > 0}<p><b>As played:</b> {content.order.join(' – ')}</p>{/if}
+  {#each content.why as sentence (sentence)}<p>{sentence}</p>{/each}
+  {#if content.play.length > 0}<ul class="mt-1 list-disc pl-5">
+      {#each content.play as sentence (sentence)}<li>{sentence}</li>{/each}
+    </ul>{/if}
+  {#if shapes.length > 0}
+    <div class="mt-2 flex flex-wrap gap-x-1 gap-y-1">
+      {#each shapes as shape (shape.frets.join())}<ShapePicture {shape} />{/each}
+    </div>
+  {/if}
+  {#if cautions.length > 0}
+    <ul class="mt-1 border-l-2 border-ink pl-2 text-[11px]" aria-label="Take care">
+      {#each [...cautions, PAIN] as words (words)}<li>{words}</li>{/each}
+    </ul>
+  {/if}
+</header>

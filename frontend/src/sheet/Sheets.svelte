@@ -1,0 +1,25 @@
+<!-- While the browser prints, what the open screen offers stands here, and the screen itself is hidden. -->
+<script lang="ts">
+  import { flushSync } from 'svelte'
+  import Sheet from './Sheet.svelte'
+  import { sheetsNow, type SheetContent } from './sheet'
+
+  let contents = $state.raw<SheetContent[]>([])
+
+  function begin(): void {
+    flushSync(() => (contents = sheetsNow()))
+    document.documentElement.toggleAttribute('data-sheet', contents.length > 0)
+  }
+
+  function end(): void {
+    contents = []
+    document.documentElement.removeAttribute('data-sheet')
+  }
+</script>
+
+<svelte:window onbeforeprint={begin} onafterprint={end} />
+{#if contents.length > 0}
+  <div class="sheets" aria-label="The sheet">
+    {#each contents as content (content)}<Sheet {content} />{/each}
+  </div>
+{/if}

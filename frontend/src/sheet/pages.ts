@@ -1,0 +1,44 @@
+/** How systems are put on pages: as few as will do, none cut, none left alone on the last. */
+
+/** A way to lay the systems out: drawn so much smaller, they are so high (px as printed). */
+export interface Laid {
+  scale: number
+  heights: number[]
+}
+export interface Paged {
+  scale: number
+  pages: number[][] // indices of systems
+}
+
+/** px at 96 an inch that both A4 and Letter leave between margins of 14 mm. */
+export const PAGE_WIDTH = 684
+export const PAGE_HEIGHT = 944
+
+/** Fill pages one after the other; `first` is what is taken of the first one already. */
+export function filled(heights: number[], first: number, height = PAGE_HEIGHT): number[][] {
+  const pages: number[][] = [[]]
+  let used = first
+  heights.forEach((own, at) => {
+    if (used + own > height && (pages[pages.length - 1].length > 0 || used > 0)) {
+      pages.push([])
+      used = 0
+    }
+    pages[pages.length - 1].push(at)
+    used += own
+  })
+  return pages
+}
+
+/** The layout with the fewest pages, the largest of those; a last page with one system counts half a page. */
+export function best(layouts: Laid[], first: number): Paged {
+  const tried = layouts.map(({ scale, heights }) => {
+    const pages = filled(heights, first)
+    const lonely = pages.length > 1 && pages[pages.length - 1].length === 1 && heights.length > 2
+    return { scale, pages, cost: pages.length + (lonely ? 0.5 : 0) }
+  })
+  const cheapest = Math.min(...tried.map(({ cost }) => cost))
+  const { scale, pages } = tried
+    .filter(({ cost }) => cost === cheapest)
+    .reduce((largest, each) => (each.scale > largest.scale ? each : largest))
+  return { scale, pages }
+}

@@ -1,0 +1,76 @@
+/** What a screen hands to the printer: the browser prints these sheets and nothing else. */
+import { onDestroy } from 'svelte'
+import type { Analysis, Part } from '../api/client'
+import { setupWords } from '../components/setup'
+import rows from '../rows.json'
+
+export interface SheetRow {
+  name: string // who plays it, or `original` and `version`; empty where there is one row
+  part: Part
+}
+/** One sheet to take home; it begins on a page of its own. */
+export interface SheetContent {
+  title: string
+  under: string // what it is: `easier version, Step 3.8`
+  whom: string
+  step: number
+  why: string[] // what makes it hard, in two sentences
+  setup: string
+  order: string[] // sections as played
+  play: string[] // what was changed, for the student
+  rows: SheetRow[]
+}
+
+type Offer = () => SheetContent[]
+let offered: Offer | null = null
+
+/** From a screen: what is printed while it is open. */
+export function offerSheet(offer: Offer): void {
+  offered = offer
+  onDestroy(() => {
+    if (offered === offer) offered = null
+  })
+}
+
+/** What the open screen offers now. */
+export function sheetsNow(): SheetContent[] {
+  return offered?.() ?? []
+}
+
+/** Cautions of all rows, each once. */
+export function cautionsOf(content: SheetContent): string[] {
+  return [...new Set(content.rows.flatMap(({ part }) => part.cautions.map(({ words }) => words)))]
+}
+
+/** What is said in general, beside any caution. */
+export const PAIN = rows.care.pain
+
+/** Sections as they are played: `Verse x2`. */
+export function orderOf(analysis: Analysis, part: Part): string[] {
+  if (analysis.order.length > 0) return analysis.order
+  return part.sections.map(({ name, times }) => (times === 1 ? name : `${name} x${times ?? '?'}`))
+}
+
+/** A sheet of rows that belong to one song; the last row is the one to play. */
+export function sheetOf(
+  analysis: Analysis,
+  own: SheetRow[],
+  under: string,
+  play: string[] = [],
+): SheetContent {
+  const { part } = own[own.length - 1]
+  return {
+    title: analysis.title,
+    under,
+    whom: analysis.whom,
+    step: part.step,
+    why: part.sentences.slice(0, 2),
+    setup: setupWords(
+      own.map((row) => row.part),
+      analysis.marked_tempo,
+    ),
+    order: orderOf(analysis, part),
+    play,
+    rows: own,
+  }
+}
