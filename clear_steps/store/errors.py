@@ -21,7 +21,7 @@ class StaleRevisionError(ClearStepsError):
     def __init__(self, based_on: int, latest: int, what: str = "text") -> None:
         self.latest = latest
         begun = f"your {what} is based on revision {based_on}"
-        since = f"revision {latest} has been saved since; nothing was overwritten"
+        since = f"writing {latest} has been saved since; nothing was overwritten"
         super().__init__(f"{begun}, but {since}")
 
 

@@ -1,6 +1,8 @@
 """What a teacher does on a page, in words."""
 
 import json
+import re
+from base64 import b64decode
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from typing import TypeVar
@@ -15,6 +17,17 @@ from selenium.webdriver.support.ui import WebDriverWait
 from tests.browser.chrome import Served
 
 T = TypeVar("T")
+# Pages that are higher than what A4 and Letter leave, and drawings wider than it.
+OVER_THE_EDGE = """
+return [...document.querySelectorAll('.sheet-page')].flatMap((page) => {
+  const box = page.getBoundingClientRect()
+  const wide = [...page.querySelectorAll('path, text, p, li, h1')].filter((each) => {
+    const own = each.getBoundingClientRect()
+    return own.right > box.right + 3 || own.left < box.left - 3
+  })
+  return [...(box.height > 948 ? [`page of ${box.height} px`] : []), ...wide.map((each) => each.outerHTML)]
+})
+"""
 PASTE = """
 const data = new DataTransfer(); data.setData('text/plain', arguments[1]);
 arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: data, bubbles: true, cancelable:
@@ -103,6 +116,34 @@ class Page:
         script = """return [...document.querySelectorAll('[data-mark]')].flatMap(
             (mark) => [mark.dataset.mark, mark.textContent.trim()])"""
         return set(self.chrome.execute_script(script))
+
+    @contextmanager
+    def printing(self, button: str) -> Iterator[None]:
+        """Press the button, and look at what the browser would print; no sheet is over its page's edge."""
+        self.chrome.execute_script(
+            "window.print = () => dispatchEvent(new Event('beforeprint'))", "the printer stays off"
+        )
+        self.find("header button", button).click()
+        self.until(lambda: self.chrome.find_elements(By.CSS_SELECTOR, ".sheets .sheet-page"), "a sheet")
+        assert self.chrome.execute_script(OVER_THE_EDGE) == []
+        yield
+        self.chrome.execute_script("dispatchEvent(new Event('afterprint'))")
+
+    def pages_printed(self) -> int:
+        """How many pages of A4 the browser prints."""
+        asked = {"paperWidth": 8.27, "paperHeight": 11.69, "preferCSSPageSize": True}
+        printed = self.chrome.execute_cdp_cmd("Page.printToPDF", asked)
+        return len(re.findall(rb"/Type\s*/Page\b", b64decode(printed["data"])))
+
+    def choose(self, label: str, option: str) -> None:
+        """Choose from the list that is called so."""
+        self.find(f'button[aria-label^="{label}: "]').click()
+        self.find("[role=option]", option).click()
+
+    def choose_whom(self, name: str) -> None:
+        """For whom everything is graded."""
+        self.find("button[aria-label^='For whom: ']").click()
+        self.find("[aria-label='Students'] button, [aria-label='Hands'] button", name).click()
 
     def focused(self) -> WebElement:
         return self.chrome.switch_to.active_element

@@ -39,43 +39,41 @@ def test_paste_errors_preview_save_evidence_hand_edit_reload(page: Page) -> None
     )
     page.sees("126 mm of your 100")
     usual = page.step()
-    hand = page.find("select[aria-label='Whose hand']")
-    hand.send_keys("child hand")
+    page.choose_whom("a child hand")
     page.until(lambda: page.step() > usual, "a higher Step for a child's hand")
     page.sees("Past this hand")
 
     page.press(Keys.ESCAPE)
     page.find("button", "Text").click()
     page.replace_text(tab("2-2-2-2-2-2-2-2-", "1-1-1-1-1-1-1-1-"))
-    page.sees("revision 1, changed")
+    page.sees("writing 1, changed")
     page.until(lambda: page.step() < usual, "the climb follows the text under the pen")
-    page.until(lambda: page.find("button", "Save revision").is_enabled())
-    page.find("button", "Save revision").click()
-    page.sees("revision 2, saved")
+    page.until(lambda: page.find("button", "Save").is_enabled())
+    page.find("button", "Save").click()
+    page.sees("writing 2, saved")
 
     page.chrome.refresh()
     page.find("h1", "Porch steps")
     page.find("button", "Text").click()
-    page.sees("revision 2, saved")
-    older = page.find("option", "revision 1")
-    older.click()
+    page.sees("writing 2, saved")
+    page.choose("Bring back", "writing 1")
     page.until(lambda: "5-5-5-5-5-5-5-5-" in page.editor().text, "the older text is back in the editor")
-    page.sees("revision 2, changed")
+    page.sees("writing 2, changed")
 
 
 def test_a_stale_save_is_said_and_nothing_typed_is_lost(page: Page) -> None:
     page.open("#/song/1")
     page.find("button", "Text").click()
     page.replace_text(WIDE)
-    page.until(lambda: page.find("button", "Save revision").is_enabled())
+    page.until(lambda: page.find("button", "Save").is_enabled())
     body = {"based_on": 1, "text": demo_texts()[0]}
     page.chrome.execute_async_script(
         "const done = arguments[1]; fetch('/api/songs/1/revisions', {method: 'POST', headers:"
         " {'Content-Type': 'application/json'}, body: JSON.stringify(arguments[0])}).then(done)",
         body,
     )
-    page.find("button", "Save revision").click()
-    page.sees("revision 2 has been saved since; nothing was overwritten")
+    page.find("button", "Save").click()
+    page.sees("writing 2 has been saved since; nothing was overwritten")
     assert "5-5-5-5-5-5-5-5-" in page.editor().text
     # The refused save is an answer of 409, which the browser writes down as a failed request.
     assert [message for message in page.complaints() if "409" not in message] == []
@@ -99,7 +97,7 @@ def test_the_whole_desk_by_keyboard_alone(page: Page) -> None:
     page.press(Keys.ESCAPE)
     page.until(lambda: "Keys of the Desk" not in page.find("body").text)
     page.press("w")
-    page.sees("revision 1, saved")
+    page.sees("writing 1, saved")
     page.tab_to("Play")
 
 
@@ -125,7 +123,7 @@ def test_play_moves_a_cursor_and_stops(page: Page) -> None:
 def test_a_slower_practice_tempo_lowers_the_step_at_once(page: Page) -> None:
     page.open("#/song/6")
     before = page.step()
-    slider = page.find("input[type=range]")
+    slider = page.find("[role=slider][aria-label^='Practice tempo']")
     slider.send_keys(*[Keys.ARROW_LEFT] * 10)
     page.sees("63 of 126")
     page.until(lambda: page.step() < before, "an easier Step at half the tempo")
@@ -172,16 +170,16 @@ def test_songs_stand_on_terraces_and_are_filtered(page: Page) -> None:
         for terrace in page.chrome.find_elements(By.CSS_SELECTOR, "main ol > li[aria-label]")
     ]
     assert steps == ["Step 4", "Step 5", "Step 7"]
-    page.find("select[aria-label='Only songs with this Step']").send_keys("Step 5")
+    page.choose("Only songs with this Step", "Step 5")
     page.until(
         lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 2, "the songs of Step 5"
     )
-    page.find("select[aria-label='Only songs with this Step']").send_keys(Keys.HOME)
-    page.find("select[aria-label='Only songs with this technique']").send_keys("tap")
+    page.choose("Only songs with this Step", "any Step")
+    page.choose("Only songs with this technique", "tap")
     page.until(
         lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 1, "one song with taps"
     )
-    page.find("select[aria-label='Only songs with this tuning']").send_keys("drop D")
+    page.choose("Only songs with this tuning", "drop D")
     page.sees("No song is like this, with what you chose above")
     page.find("button", "Show all").click()
     page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 6, "all songs")

@@ -104,7 +104,7 @@ def test_an_edited_student_comes_back_after_a_reload(page: Page) -> None:
 
 
 @pytest.mark.parametrize(
-    "choice", ["Keep mine as the next revision", "Take what was saved", "Go on editing mine"]
+    "choice", ["Keep mine as the next writing", "Take what was saved", "Go on editing mine"]
 )
 def test_of_two_writings_both_are_shown_and_one_is_chosen(page: Page, choice: str) -> None:
     page.expects("409")
@@ -112,21 +112,21 @@ def test_of_two_writings_both_are_shown_and_one_is_chosen(page: Page, choice: st
     type_at_top(page, REMARK)
     theirs = "Their remark\n" + text_of(page)
     sent(page, "POST", f"/api/songs/{SONG}/revisions", {"based_on": 1, "text": theirs})
-    saves(page, "Save revision")
+    saves(page, "Save")
     page.sees("Somebody saved this song meanwhile")
     marked = [row.text for row in page.chrome.find_elements(By.CSS_SELECTOR, "[data-differs='true']")]
     assert [REMARK in line or "Their remark" in line for line in marked] == [True, True]
     page.find("[role=dialog] button", choice).click()
     if choice.startswith("Keep"):
-        page.sees("Revision 3 of Burnt sugar is saved")
+        page.sees("Burnt sugar is saved, writing 3")
         assert text_of(page).startswith(REMARK)
     elif choice.startswith("Take"):
         page.until(lambda: "Their remark" in page.editor().text, "theirs")
         assert revision_of(page) == 2
     else:
         page.until(lambda: REMARK in page.editor().text, "mine")
-        saves(page, "Save revision")
-        page.sees("Revision 3 of Burnt sugar is saved")
+        saves(page, "Save")
+        page.sees("Burnt sugar is saved, writing 3")
         assert text_of(page).startswith(REMARK)
 
 
@@ -151,12 +151,12 @@ def test_after_an_outage_the_page_goes_on_by_itself(page: Page) -> None:
     page.served.stop()
     type_at_top(page, REMARK)
     page.sees("The server does not answer")
-    assert not page.find("button", "Save revision").is_enabled()
+    assert not page.find("button", "Save").is_enabled()
     page.served.start()
-    page.until(lambda: page.find("button", "Save revision").is_enabled(), "Save without a keystroke")
+    page.until(lambda: page.find("button", "Save").is_enabled(), "Save without a keystroke")
     assert "The server does not answer" not in page.find("body").text
-    saves(page, "Save revision")
-    page.sees("Revision 2 of Burnt sugar is saved")
+    saves(page, "Save")
+    page.sees("Burnt sugar is saved, writing 2")
 
 
 def test_what_was_typed_while_the_server_was_away_is_there_when_it_is_back(page: Page) -> None:
@@ -180,8 +180,8 @@ def test_a_song_is_put_away_undone_and_brought_back_from_the_list(page: Page) ->
     page.find("button[aria-label='Put away Rolling pins']")
     page.find("button[aria-label='Put away Rolling pins']").send_keys(Keys.ENTER)
     page.sees("put away (1)")
-    page.find("summary", "put away (1)").click()
-    page.find("details button", "Bring back").click()
+    page.find("main button", "put away (1)").click()
+    page.find("main button", "Bring back").click()
     page.find("button[aria-label='Put away Rolling pins']")
     page.find("button", "done lately").click()
     assert len(page.chrome.find_elements(By.CSS_SELECTOR, "[aria-label='What can be undone'] li")) == 2
@@ -190,8 +190,8 @@ def test_a_song_is_put_away_undone_and_brought_back_from_the_list(page: Page) ->
 def test_a_save_and_a_refusal_are_undone(page: Page) -> None:
     open_text(page)
     type_at_top(page, REMARK)
-    saves(page, "Save revision")
-    page.sees("Revision 2 of Burnt sugar is saved")
+    saves(page, "Save")
+    page.sees("Burnt sugar is saved, writing 2")
     page.find("[aria-live] button", "Undo").click()
     page.until(lambda: revision_of(page) == 3, "what stood before as revision 3")
     assert REMARK not in text_of(page)

@@ -24,7 +24,7 @@ def test_another_way_to_play_a_bar_is_found_and_pinned(page: Page) -> None:
     way.find_element(By.XPATH, ".//button[contains(., 'Play it this way')]").click()
     page.until(lambda: page.find("aside h2").text.endswith(wanted), f"bar 1 at {wanted}")
     page.press("w")
-    page.sees("revision 2, saved")
+    page.sees("writing 2, saved")
 
 
 def test_readings_own_step_and_tapped_tempo(page: Page) -> None:
@@ -41,7 +41,7 @@ def test_readings_own_step_and_tapped_tempo(page: Page) -> None:
     page.until(lambda: "~" not in page.find("[data-testid=song-step]").text, "the tempo is sure")
 
     page.bar(2).click()
-    page.find("summary", "Another reading of this bar").click()
+    page.find("button", "Another reading of this bar").click()
     page.find("input[aria-label='Name of the new reading']").send_keys("as Mira plays it")
     page.find("button", "Begin it").click()
     page.sees("2 readings of this bar")
@@ -67,10 +67,10 @@ def test_the_ladder_is_copied_changed_tried_saved_and_left_again(page: Page) -> 
     page.sees("changed, not saved")
     page.until(lambda: "(+" in page.find("aside").text, "a song's Step rises")
     page.find("button", "Save as my own").click()
-    page.sees("revision 1, saved")
+    page.sees("writing 1, saved")
     page.chrome.refresh()
-    page.sees("revision 1, saved")
-    page.find("select").send_keys("the one that ships")
+    page.sees("writing 1, saved")
+    page.choose("Graded by", "the one that ships")
     page.sees("it never changes; a change makes a copy")
     page.find("nav button", "technique").click()
     page.find("input[aria-label='Name of your own technique']").send_keys("harp" + Keys.ENTER)

@@ -53,7 +53,7 @@ def test_a_stale_save_is_refused_and_changes_nothing(database: Database) -> None
         song = Songs(session).add("Porch", "one")
         Songs(session).save(song.id, 1, "Porch", "two")
     with (
-        pytest.raises(StaleRevisionError, match="revision 2 has been saved since"),
+        pytest.raises(StaleRevisionError, match="writing 2 has been saved since"),
         database.session() as session,
     ):
         Songs(session).save(song.id, 1, "Porch", "three")

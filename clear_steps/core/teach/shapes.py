@@ -47,25 +47,23 @@ def shape_places(part: Part, grading: Grading) -> tuple[ShapePlace, ...]:
 
 
 def shapes(places: tuple[ShapePlace, ...]) -> tuple[Shape, ...]:
-    """Each shape once, in the order they come; what is part of a shape of the same name, or of one with a name,
-    is not drawn again."""
+    """Each shape once, in the order they come; one that is part of another of its name is not drawn again, nor
+    one without a name that is part of any."""
     found = list(dict.fromkeys(place.shape for place in places))
     return tuple(
         shape
         for at, shape in enumerate(found)
-        if not any(
-            _is_part_of(shape, other, at < number) for number, other in enumerate(found) if number != at
-        )
+        if not any(_covers(other, shape, number < at) for number, other in enumerate(found) if number != at)
     )
 
 
-def _is_part_of(shape: Shape, other: Shape, comes_first: bool) -> bool:
-    """Whether the other has all of it; of two with the same strings and frets the one that comes first stays."""
-    named_alike = other.name and shape.name in ("", other.name)
-    within = all(fret is None or fret == there for fret, there in zip(shape.frets, other.frets, strict=True))
-    if shape.frets == other.frets:
-        return not comes_first if shape.name == other.name else not shape.name
-    return bool(named_alike) and within
+def _covers(other: Shape, shape: Shape, before: bool) -> bool:
+    """Whether drawing the other shows the shape too; of two alike the one that comes before."""
+    if shape.name == other.name and shape.frets == other.frets:
+        return before
+    if not other.name or shape.name not in ("", other.name):
+        return False
+    return all(fret in (None, there) for fret, there in zip(shape.frets, other.frets, strict=True))
 
 
 def _shape_at(part: Part, grading: Grading, index: int, number: int) -> Shape | None:

@@ -37,7 +37,7 @@
       <div>
         <Dialog.Title class="text-xl">Somebody saved {what} meanwhile</Dialog.Title>
         <Dialog.Description class="mt-1 max-w-prose text-quiet">
-          Nothing was overwritten. Lines that differ are marked; choose what becomes the next revision.
+          Nothing was overwritten. Lines that differ are marked; choose what becomes the next writing.
         </Dialog.Description>
       </div>
       <div class="grid min-h-0 grid-cols-2 grid-rows-[auto_minmax(0,1fr)] border border-contour bg-raised">
@@ -67,7 +67,7 @@
       <div class="flex flex-wrap justify-end gap-3">
         <button class="quiet-button" disabled={busy} onclick={ontake}>Take what was saved</button>
         <button class="quiet-button" disabled={busy} onclick={onedit}>Go on editing mine</button>
-        <button class="key-button" disabled={busy} onclick={onkeep}>Keep mine as the next revision</button>
+        <button class="key-button" disabled={busy} onclick={onkeep}>Keep mine as the next writing</button>
       </div>
     </Dialog.Content>
   </Dialog.Portal>

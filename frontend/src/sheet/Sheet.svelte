@@ -56,7 +56,7 @@
           <TabPicture {picture} height={picture.height} />
           {#if named}
             {#each picture.rows as row, number (number)}<span
-                class="absolute left-[34px] text-[13px] font-bold"
+                class="row-name absolute left-[34px] text-[13px] font-bold"
                 style:top="{row.top - 19}px">{content.rows[number].name}</span
               >{/each}
           {/if}

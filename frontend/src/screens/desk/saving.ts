@@ -18,7 +18,7 @@ export async function savedSong(
   try {
     const saved = await save()
     await songMoved(queries, saved.id)
-    doneLately.tell(`Revision ${saved.revision} of ${saved.analysis.title} is saved`, async () => {
+    doneLately.tell(`${saved.analysis.title} is saved, writing ${saved.revision}`, async () => {
       await api.save(saved.id, saved.revision, before.text)
       await songMoved(queries, saved.id)
     })

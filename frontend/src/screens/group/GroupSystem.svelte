@@ -22,6 +22,7 @@
   class="absolute inset-0 overflow-visible"
   width={picture.width}
   height={picture.height}
+  data-rows
   aria-hidden="true"
 >
   {#each picture.rows as row, at (at)}

@@ -223,8 +223,18 @@
           >{#if known}<Check size={15} />{/if}{name}</button
         >
       {/each}
-      <button type="button" class="quiet-button !px-3" onclick={() => know(techniques, true)}>all</button>
-      <button type="button" class="quiet-button !px-3" onclick={() => know(techniques, false)}>none</button>
+      <button
+        type="button"
+        class="quiet-button !px-3"
+        onclick={() => know(techniques, true)}
+        aria-label="Knows all techniques">all</button
+      >
+      <button
+        type="button"
+        class="quiet-button !px-3"
+        onclick={() => know(techniques, false)}
+        aria-label="Knows no technique">none</button
+      >
     </div>
     <Fold
       class="mt-2 text-quiet"
