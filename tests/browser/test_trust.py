@@ -36,7 +36,7 @@ def test_readings_own_step_and_tapped_tempo(page: Page) -> None:
     page.sees("The ladder says")
     page.press(Keys.ESCAPE)
     for _ in range(5):
-        page.press("t")
+        page.press("b")
     page.find("button", "Write ").click()
     page.until(lambda: "~" not in page.find("[data-testid=song-step]").text, "the tempo is sure")
 

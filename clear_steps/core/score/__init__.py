@@ -2,6 +2,7 @@
 
 from clear_steps.core.score.cut import BarLength, cut_bars
 from clear_steps.core.score.numbers import parse_number
+from clear_steps.core.score.pinning import with_finger
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
 from clear_steps.core.score.played import played_order
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
@@ -101,6 +102,7 @@ __all__ = [
     "reading_in_use",
     "spell_length",
     "usual_scale_mm",
+    "with_finger",
     "with_reading",
     "with_reading_in_use",
     "written_lengths",

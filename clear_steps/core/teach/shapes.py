@@ -47,7 +47,7 @@ def shape_places(part: Part, grading: Grading) -> tuple[ShapePlace, ...]:
 
 
 def shapes(places: tuple[ShapePlace, ...]) -> tuple[Shape, ...]:
-    """Each shape once, in the order they come; one that is part of another of its name is not drawn again, nor
+    """Each shape once, in the order they come; what is part of another of its name is not drawn, nor
     one without a name that is part of any."""
     found = list(dict.fromkeys(place.shape for place in places))
     return tuple(

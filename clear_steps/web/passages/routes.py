@@ -9,7 +9,7 @@ from flask import Response
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import SAME_STEP, SCHOOL_TITLES, Alternative, alternatives
-from clear_steps.core.score import Part, Song, with_reading, with_reading_in_use
+from clear_steps.core.score import Part, Song, with_finger, with_reading, with_reading_in_use
 from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
 from clear_steps.web.analysis.shown import read_cached
@@ -39,6 +39,17 @@ def set_ringing(song_id: int, body: api.RingingIn) -> Response:
     part = _part(song, body.part_index)
     changed = replace(part, rings_as_written=body.as_written)
     return saved(song_id, body.based_on, write_tab(_with_part(song, part, changed)))
+
+
+@blueprint.post("/songs/<int:song_id>/fingers")
+@blueprint.input(api.FingerIn, arg_name="body")
+@blueprint.output(DeskModel, status_code=201)
+def pin_finger(song_id: int, body: api.FingerIn) -> Response:
+    """Pin a note to a finger, or free it, as a new revision; the answer is fingered and graded anew."""
+    song = read_cached(latest_of(song_id).text).song
+    part = _part(song, body.part_index)
+    pinned = with_finger(part, body.bar, body.event, body.string, body.finger)
+    return saved(song_id, body.based_on, write_tab(_with_part(song, part, pinned)), body.grade)
 
 
 @blueprint.post("/songs/<int:song_id>/alternatives")

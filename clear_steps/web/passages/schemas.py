@@ -2,6 +2,8 @@
 
 from pydantic import BaseModel, Field
 
+from clear_steps.core.score import Finger
+from clear_steps.core.score.tuning import MAX_STRINGS
 from clear_steps.web.whom import GradeQuery
 
 
@@ -43,6 +45,18 @@ class RingingIn(BaseModel):
     based_on: int = Field(ge=0)
     part_index: int = Field(0, ge=0, le=50)
     as_written: bool
+
+
+class FingerIn(BaseModel):
+    """A finger for one note of a part, or none for the one that is found; bar and event by index."""
+
+    based_on: int = Field(ge=0)
+    part_index: int = Field(0, ge=0, le=50)
+    bar: int = Field(ge=0)
+    event: int = Field(ge=0)
+    string: int = Field(ge=1, le=MAX_STRINGS)
+    finger: Finger | None = None
+    grade: GradeQuery = GradeQuery()
 
 
 class ReadingIn(BaseModel):

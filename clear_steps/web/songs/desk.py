@@ -40,13 +40,13 @@ def desk_of(song: StoredSong, query: GradeQuery, status: int = 200) -> Response:
     return Response(f'{body[:-1]},"analysis":{analysis}}}', status, mimetype="application/json")
 
 
-def saved(song_id: int, based_on: int, text: str) -> Response:
-    """Store a text as a new revision; raises ReadError or StaleRevisionError."""
+def saved(song_id: int, based_on: int, text: str, query: GradeQuery = GradeQuery()) -> Response:
+    """Store a text as a new revision and show it; raises ReadError or StaleRevisionError."""
     title = title_of(text)
     with current_database().session() as session:
         Songs(session).save(song_id, based_on, title, text)
         song = Songs(session).get(song_id)
-    return desk_of(song, GradeQuery(), 201)
+    return desk_of(song, query, 201)
 
 
 def latest_of(song_id: int) -> StoredRevision:

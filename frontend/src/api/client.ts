@@ -33,6 +33,7 @@ export type GradeQuery = components['schemas']['GradeQuery']
 export type Import = components['schemas']['ImportModel']
 export type Alternative = components['schemas']['AlternativeModel']
 export type Passage = components['schemas']['PassageIn']
+export type FingerIn = components['schemas']['FingerIn']
 export type ReadingIn = components['schemas']['ReadingIn']
 export type Ladder = components['schemas']['LadderModel']
 export type LadderScreen = components['schemas']['LadderScreenModel']
@@ -133,6 +134,8 @@ export const api = {
         body: { based_on, part_index, as_written },
       }),
     ),
+  pinFinger: (id: number, body: FingerIn) =>
+    answer(client.POST('/api/songs/{song_id}/fingers', { params: { path: { song_id: id } }, body })),
   giveOwnStep: (id: number, based_on: number, part_index: number, step: number | null) =>
     answer(
       client.PUT('/api/songs/{song_id}/own-step', {

@@ -13,6 +13,14 @@ export interface PlayOptions {
 
 const LONGEST = 4
 
+/** How loud everything plays, one choice for all screens. */
+export const volume = $state({ percent: 60 })
+
+/** Loudness is heard by its square, roughly: half way up is a quarter of the gain. */
+function gainOf(percent: number): number {
+  return 1.4 * (percent / 100) ** 2
+}
+
 export class Player {
   playing = $state(false)
   #buffers = new Map<string, AudioBuffer>()
@@ -23,7 +31,7 @@ export class Player {
   async play(timeline: Timeline, options: PlayOptions): Promise<void> {
     this.stop()
     await Tone.start()
-    this.#output ??= new Tone.Gain(0.5).toDestination()
+    this.#output ??= new Tone.Gain(gainOf(volume.percent)).toDestination()
     const transport = Tone.getTransport()
     const stretch = 100 / options.percent
     const lead = options.countIn ? timeline.countIn * timeline.beatSeconds * stretch : 0
@@ -50,6 +58,12 @@ export class Player {
       }, end + 0.3)
     this.playing = true
     transport.start('+0.08')
+  }
+
+  /** Louder or softer at once. */
+  setVolume(percent: number): void {
+    volume.percent = percent
+    this.#output?.gain.rampTo(gainOf(percent), 0.05)
   }
 
   stop(): void {

@@ -44,6 +44,7 @@ export function cautionsOf(content: SheetContent): string[] {
 
 /** What is said in general, beside any caution. */
 export const PAIN = rows.care.pain
+export const LOUDNESS = rows.care.loudness
 
 /** Sections as they are played: `Verse x2`. */
 export function orderOf(analysis: Analysis, part: Part): string[] {

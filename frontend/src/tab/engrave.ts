@@ -15,6 +15,7 @@ import {
 } from './lanes'
 import { path, text, type Mark } from './marks'
 import { headsOf, rhythmMarks, tieMarks, type Head } from './rhythm'
+import { shapeMarks } from './shapes'
 import { tickOf, type Layers } from './spacing'
 import { LINE_GAP, stringMarks, type Placed } from './strings'
 import { barsAt, MARGIN, placeIn, type SystemBars } from './systems'
@@ -67,13 +68,24 @@ function rowOf(part: Part, parts: Part[], system: SystemBars, layers: Layers): O
   const placed: Placed[] = bars.flatMap((bar, index) =>
     bar.events.map((event) => ({ bar, event, x: place(index, tickOf(event.onset_quarters)) })),
   )
+  const eventX = (bar: number, event: number) =>
+    place(bar - system.first, tickOf(part.bars[bar].events[event].onset_quarters))
   const words = wordsOfRow(placed, right)
+  const drawn = layers.shapes
+    ? part.shape_places.filter(({ bar }) => bar >= system.first && bar <= system.last)
+    : []
   const begun = system.inline && at === 0 ? sectionsIn(part, system) : []
-  const lanes = lanesOf(bars, words, layers, part.neck.string_letters.length, begun.length > 0)
+  const lanes = lanesOf(bars, words, layers, part.neck.string_letters.length, {
+    sections: begun.length > 0,
+    shapes: drawn.length > 0,
+  })
   const marks: Mark[] = [
     ...staffMarks(part, lanes, right),
     ...endingMarks(bars, xs, system.widths, lanes),
     ...wordMarks(words, lanes),
+    ...drawn.flatMap(({ bar, event, shape }) =>
+      shapeMarks({ ...shape, name: layers.chords ? '' : shape.name }, eventX(bar, event) + 10, lanes.shape),
+    ),
     ...begun.map((section) =>
       text(
         'section',

@@ -2,6 +2,7 @@
 import type { Bar } from '../api/client'
 import { disc, path, text, textWidth, type Mark } from './marks'
 import { hasTuplets, STEM, stemLift } from './rhythm'
+import { SHAPE_HEIGHT } from './shapes'
 import type { Layers } from './spacing'
 import { LINE_GAP, roomOver, type Placed } from './strings'
 import { wordsOf } from './techniques'
@@ -12,6 +13,7 @@ const ROW = 16
 export interface Lanes {
   section: number
   endings: number
+  shape: number // top of the pictures
   chord: number
   remark: number // of the lowest line of remarks
   words: number
@@ -84,13 +86,15 @@ export function lanesOf(
   words: RowWords,
   layers: Layers,
   strings: number,
-  sections = false,
+  { sections, shapes }: { sections: boolean; shapes: boolean },
 ): Lanes {
   const events = bars.flatMap((bar) => bar.events)
   let y = 2
   const row = (has: boolean, height = ROW) => (y += has ? height : 0)
   const section = row(sections, 18)
   const endings = row(bars.some((bar) => bar.endings.length > 0))
+  const shape = y
+  row(shapes, SHAPE_HEIGHT)
   const chord = row(layers.chords && events.some((event) => event.chord))
   const remark = row(true, ROW * lines(words.remarks))
   const said = row(true, ROW * lines(words.words))
@@ -106,7 +110,8 @@ export function lanesOf(
   const count = row(layers.counts, 15)
   return {
     section,
-    endings, chord, remark, words: said, number, rhythm, over, staffTop, staffBottom,
+    endings,
+    shape, chord, remark, words: said, number, rhythm, over, staffTop, staffBottom,
     finger, picking, count, height: y + 5,
   } // prettier-ignore
 }

@@ -3,7 +3,7 @@ import { EVERY_LAYER, type Layers } from './spacing'
 
 const KEY = 'clear-steps-layers'
 
-export const layers = $state<Layers>({ ...EVERY_LAYER, counts: false, ...remembered() })
+export const layers = $state<Layers>({ ...EVERY_LAYER, counts: false, shapes: false, ...remembered() })
 
 export function setLayer(layer: keyof Layers, on: boolean): void {
   layers[layer] = on

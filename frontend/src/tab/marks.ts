@@ -1,7 +1,7 @@
 /** What a drawn system is made of: paths and texts, each with the name of what it stands for. */
 
 /** How a mark looks; the component has one style a kind. */
-export type PathKind = 'line' | 'bold' | 'fill' | 'open' | 'string'
+export type PathKind = 'line' | 'thin' | 'bold' | 'fill' | 'open' | 'string'
 export type TextKind =
   | 'fret'
   | 'small'
@@ -15,6 +15,9 @@ export type TextKind =
   | 'pinned'
   | 'metre'
   | 'section'
+  | 'shape-name'
+  | 'finger-in'
+  | 'finger-out'
 
 export interface PathMark {
   name: string
@@ -59,6 +62,9 @@ const LETTER_WIDTHS: Record<TextKind, number> = {
   pinned: 7.3,
   metre: 11,
   section: 7.4,
+  'shape-name': 6.6,
+  'finger-in': 5,
+  'finger-out': 5,
 }
 
 /** Width of a text as a rule of thumb, px: what is drawn is laid out before there is a page to measure on. */

@@ -9,8 +9,9 @@ export interface Layers {
   chords: boolean
   picking: boolean
   counts: boolean
+  shapes: boolean
 }
-export const EVERY_LAYER: Layers = { fingers: true, chords: true, picking: true, counts: true }
+export const EVERY_LAYER: Layers = { fingers: true, chords: true, picking: true, counts: true, shapes: true }
 
 /** Places of a bar from its left edge, as narrow as can be read. */
 export interface BarSpacing {

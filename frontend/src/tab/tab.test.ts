@@ -51,7 +51,12 @@ function note(more: Partial<Note> = {}): Note {
 
 function part(bars: Bar[], starts: number[] = []): Part {
   const sections = starts.map((first_bar) => ({ name: 'A', first_bar, times: 1 }))
-  return { bars, sections, neck: { string_letters: ['E', 'A', 'D', 'G', 'B', 'E'] } } as unknown as Part
+  return {
+    bars,
+    sections,
+    shape_places: [],
+    neck: { string_letters: ['E', 'A', 'D', 'G', 'B', 'E'] },
+  } as unknown as Part
 }
 
 function marksOf(...bars: Bar[]): Mark[] {

@@ -51,12 +51,17 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Felt]:
     words = []
     if amount:
         where = bar.beat_words(worst)
-        words.append(f"notes off the beat hold over it, most at {where} (syncopation {amount})")
+        degree = next(word for least, word in _DEGREES if amount >= least)
+        words.append(f"notes off the beat hold over it, {degree}, most at {where} (syncopation {amount})")
     for least, word in _others(bar):
         step = max(step, least)
         words.append(word)
     at = next(moment for moment in voice if moment.onset == worst)
     return [(at.sounding.onset_quarters, _Felt(step, amount, at, tuple(words)))] if words else []
+
+
+# How much off the beat a bar is, in words (judgement): one push, several, all through.
+_DEGREES = ((8, "strongly"), (4, "clearly"), (0, "a little"))
 
 
 def _others(bar: PlayedBar) -> list[tuple[float, str]]:

@@ -14,6 +14,7 @@
   import { belongsToField, DESK_KEYS } from './keys'
   import KeysList from './KeysList.svelte'
   import Legend from './Legend.svelte'
+  import type FingerChoice from './FingerChoice.svelte'
   import type TapTempo from './TapTempo.svelte'
   import TabPages from './TabPages.svelte'
   import { draftBoxOf } from './textdraft.svelte'
@@ -28,6 +29,7 @@
   let loop = $state(false)
   let countIn = $state(true)
   let tapper = $state<TapTempo>()
+  let fingers = $state<FingerChoice>()
 
   const song = createQuery(() => ({
     queryKey: ['song', id, desk.query],
@@ -82,6 +84,7 @@
     toggleLoop: () => void (loop = !loop),
     tap: () => tapper?.tap(),
     print: () => window.print(),
+    finger: (key: string) => fingers?.press(key),
     showKeys: () => void (keysOpen = true),
   }
 
@@ -100,7 +103,7 @@
 <div class="grid page-height grid-rows-[auto_auto_1fr]">
   {#if desk.song && desk.part && desk.analysis}
     <DeskHead {desk} {player} {tools} songId={id} />
-    <DeskTransport {desk} {loop} bind:countIn {tools} songId={id} bind:tapper />
+    <DeskTransport {desk} {player} {loop} bind:countIn {tools} songId={id} bind:tapper />
     <main class="page-and-panel">
       <div class="grid min-h-0 grid-rows-[auto_1fr_auto]">
         <div class="border-b border-contour px-6 pt-2 pb-1.5 max-sm:px-3">
@@ -117,7 +120,7 @@
       </div>
       <aside class="side-panel" aria-label="Evidence" class:opacity-60={song.isFetching && !song.data}>
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
-        <Evidence {desk} songId={id} />
+        <Evidence {desk} songId={id} bind:fingers />
       </aside>
     </main>
   {:else if song.isError}

@@ -4,6 +4,7 @@
   import { stepText } from '../../components/steps'
   import type { BarBox, SystemPicture } from '../../tab/engrave'
   import Ground from '../../tab/Ground.svelte'
+  import { LINE_GAP } from '../../tab/strings'
   import type { DeskState } from './desk.svelte'
 
   interface Props {
@@ -25,7 +26,13 @@
     const onGround = event.detail === 0 || event.offsetY > picture.rows[row].lanes.height
     if (event.shiftKey) desk.extendTo(bar.index)
     else if (onGround) desk.chooseWorst(bar.index)
-    else desk.choose(bar.index, nearest)
+    else desk.choose(bar.index, nearest, stringAt(event, picture.rows[row]))
+  }
+
+  /** The string that was pointed at. */
+  function stringAt(event: MouseEvent, { lanes }: SystemPicture['rows'][number]): number {
+    const y = event.offsetY + lanes.number - 14 - lanes.staffTop
+    return Math.max(1, Math.round(y / LINE_GAP) + 1)
   }
 
   const cursorX = $derived.by(() => {

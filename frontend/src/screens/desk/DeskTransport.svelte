@@ -5,7 +5,10 @@
   import PencilLine from '@lucide/svelte/icons/pencil-line'
   import Repeat from '@lucide/svelte/icons/repeat'
   import Sun from '@lucide/svelte/icons/sun'
+  import Volume2 from '@lucide/svelte/icons/volume-2'
   import LayerChoice from '../../tab/LayerChoice.svelte'
+  import { volume, type Player } from '../../audio/player.svelte'
+  import { LOUDNESS } from '../../sheet/sheet'
   import { theme, toggleTheme } from '../../theme.svelte'
   import Select from '../../ui/Select.svelte'
   import Slider from '../../ui/Slider.svelte'
@@ -15,13 +18,14 @@
 
   interface Props {
     desk: DeskState
+    player: Player
     loop: boolean
     countIn: boolean
     tools: DeskTools
     songId: number
     tapper: TapTempo | undefined
   }
-  let { desk, loop, countIn = $bindable(), tools, songId, tapper = $bindable() }: Props = $props()
+  let { desk, player, loop, countIn = $bindable(), tools, songId, tapper = $bindable() }: Props = $props()
   const tempo = $derived(Math.round((desk.markedTempo * desk.percent) / 100))
   const ALL = -1
 </script>
@@ -56,6 +60,18 @@
     aria-label="Repeat"
     title="Repeat the chosen bars"><Repeat size={17} /></button
   >
+  <span class="flex items-center gap-1.5" title={LOUDNESS}>
+    <Volume2 size={17} class="text-quiet" /><Slider
+      label="Volume"
+      class="w-16"
+      value={volume.percent}
+      min={0}
+      max={100}
+      step={5}
+      spoken="{volume.percent} per cent. {LOUDNESS}"
+      onchange={(percent) => player.setVolume(percent)}
+    />
+  </span>
   {#if desk.analysis!.parts.length > 1}
     <Select
       label="Part"

@@ -1,26 +1,33 @@
 <script lang="ts">
+  import AddedUp from '../../components/AddedUp.svelte'
   import MeasureSign from '../../components/MeasureSign.svelte'
   import { stepColour, stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
+  import FingerChoice from './FingerChoice.svelte'
   import NeckPicture from './NeckPicture.svelte'
   import OtherWays from './OtherWays.svelte'
   import Readings from './Readings.svelte'
   import SongOverview from './SongOverview.svelte'
 
-  let { desk, songId }: { desk: DeskState; songId: number } = $props()
+  interface Props {
+    desk: DeskState
+    songId: number
+    fingers: FingerChoice | undefined
+  }
+  let { desk, songId, fingers = $bindable() }: Props = $props()
   const bar = $derived(desk.chosenBar)
   const found = $derived(
     bar?.findings.filter((finding) => finding.step > 0).sort((a, b) => b.step - a.step) ?? [],
   )
   const grips = $derived(desk.grips)
   const noteWords = $derived(desk.chosenEvent?.notes.map((note) => note.words).join('; ') || 'a rest')
-
-  function rawText(value: number | null, unit: string): string {
-    if (value === null) return ''
-    if (unit === 'mm') return `${value.toFixed(0)} mm`
-    if (unit.startsWith('of the time')) return `${Math.round(value * 100)} % ${unit}`
-    return `${value.toFixed(1)} ${unit}`
-  }
+  const pieces = $derived.by(() => {
+    const own = found.map(({ measure, adds }) => ({ name: measure, adds, measure }))
+    const rest = (bar?.step ?? 0) - own.reduce((sum, { adds }) => sum + adds, 0)
+    const name = bar?.past_hand ? 'past this hand' : 'no bar is below 1'
+    return rest > 0.04 ? [...own, { name, adds: rest }] : own
+  })
+  const cautions = $derived(desk.part?.cautions.filter(({ bars }) => bar && bars.includes(bar.index)) ?? [])
 </script>
 
 {#if bar && desk.part && desk.analysis}
@@ -30,15 +37,15 @@
     >
   </h2>
   <p class="mt-1 text-[17px] leading-snug">{found[0]?.evidence ?? 'Nothing to play here.'}</p>
-  {#if bar.past_hand}
-    <p class="mt-2 border-l-4 border-past-hand pl-3 text-past-hand">
-      Past this hand: a stretch beyond {Math.round(desk.handMm * 1.4)} mm is a reason to re-finger, not to push.
-    </p>
-  {/if}
+  {#each cautions as caution (caution.kind)}
+    <p class="mt-2 border-l-4 border-past-hand pl-3" data-caution={caution.kind}>{caution.words}</p>
+  {/each}
   <div class="mt-3">
     <NeckPicture neck={desk.part.neck} now={grips.now} before={grips.before} spanMm={desk.handMm} />
   </div>
   <p class="min-h-10 text-sm text-quiet" aria-live="polite" data-testid="note-words">{noteWords}</p>
+  <FingerChoice bind:this={fingers} {desk} {songId} />
+  <AddedUp {pieces} step={bar.step} of="Bar {bar.number}" />
   <ul class="mt-3 space-y-2.5" aria-label="Measures of bar {bar.number}">
     {#each found as finding (finding.measure)}
       <li>
@@ -57,9 +64,9 @@
             ></span></span
           >
           <span class="text-right font-bold tabular-nums">{stepText(finding.step)}</span>
-          <span class="col-span-3 col-start-2 text-sm leading-snug text-quiet">
-            {finding === found[0] ? rawText(finding.value, finding.unit) : finding.evidence}
-          </span>
+          {#if finding !== found[0]}<span class="col-span-3 col-start-2 text-sm leading-snug text-quiet"
+              >{finding.evidence}</span
+            >{/if}
         </button>
       </li>
     {/each}

@@ -1,7 +1,9 @@
 <script lang="ts">
   import type { Part } from '../../api/client'
+  import AddedUp from '../../components/AddedUp.svelte'
   import PastBars from '../../components/PastBars.svelte'
   import { stepText } from '../../components/steps'
+  import { PAIN } from '../../sheet/sheet'
   import type { DeskState } from './desk.svelte'
   import Guesses from './Guesses.svelte'
   import OwnStep from './OwnStep.svelte'
@@ -10,6 +12,10 @@
   const part = $derived(desk.part!)
   const analysis = $derived(desk.analysis!)
   const isRange = $derived(part.step_high - part.step_low >= 0.1)
+
+  function barsIn(bars: number[]): string {
+    return `(bar${bars.length > 1 ? 's' : ''} ${bars.map((bar) => part.bars[bar].number).join(', ')})`
+  }
 
   function hardestBar(from: Part): number {
     return from.peak_bars.reduce(
@@ -34,20 +40,36 @@
     >Show the hardest bar</button
   >
 {/if}
-<dl class="mt-4 grid grid-cols-[1fr_auto] gap-y-1 border-t border-contour pt-3 tabular-nums">
-  <dt>The hardest two bars, wherever they begin</dt>
-  <dd class="text-right font-bold">{stepText(part.peak)}</dd>
-  <dt>A typical bar</dt>
-  <dd class="text-right font-bold">{stepText(part.typical)}</dd>
-  <dt>Added for what there is to remember</dt>
-  <dd class="text-right font-bold">+{stepText(part.memory)}</dd>
-  <dt>Added for playing without rest</dt>
-  <dd class="text-right font-bold">+{stepText(part.stamina)}</dd>
-</dl>
+<AddedUp
+  of="The song"
+  step={part.step}
+  pieces={[
+    {
+      name: `${Math.round(part.peak_share * 100)} % of its hardest two bars (${stepText(part.peak)})`,
+      adds: part.peak_share * part.peak,
+    },
+    {
+      name: `${Math.round(part.typical_share * 100)} % of a typical bar (${stepText(part.typical)})`,
+      adds: part.typical_share * part.typical,
+    },
+    { name: 'what there is to remember', adds: part.memory },
+    { name: 'playing without rest', adds: part.stamina },
+  ]}
+/>
 <p class="mt-2 text-sm text-quiet">
   Graded by <a class="underline" href="#/ladder">the ladder {analysis.ladder}</a>.
 </p>
 <OwnStep {desk} {songId} />
+{#if part.cautions.length > 0}
+  <h3 class="mt-4 mb-1">Take care</h3>
+  <ul class="space-y-1 border-l-4 border-past-hand pl-3">
+    {#each part.cautions as caution (caution.kind)}<li data-caution={caution.kind}>
+        {caution.words}{#if caution.bars.length > 0}
+          <span class="text-quiet">{barsIn(caution.bars)}</span>{/if}
+      </li>{/each}
+    <li>{PAIN}</li>
+  </ul>
+{/if}
 {#if part.recurrences.length > 0}
   <h3 class="mt-4 mb-1">What comes back</h3>
   <ul class="space-y-0.5 text-quiet">

@@ -18,6 +18,7 @@ export class DeskState {
   together = $state(false) // all parts are shown and heard
   bar = $state(-1) // chosen bar, -1 = none
   event = $state(0)
+  string = $state(0) // of the chosen note where several sound, 0 = none
   chosenFrom = $state(-1) // a chosen stretch runs from here to `bar`
   cursor = $state.raw<Cursor | null>(null)
   textOpen = $state(false)
@@ -52,7 +53,8 @@ export class DeskState {
     if (index >= 0) this.partIndex = index
   }
 
-  choose(bar: number, event: number): void {
+  choose(bar: number, event: number, string = 0): void {
+    this.string = string
     this.bar = bar
     this.event = event
     this.chosenFrom = bar

@@ -14,6 +14,7 @@ export interface DeskTools {
   print: () => void
   showKeys: () => void
   tap: () => void
+  finger: (key: string) => void
 }
 
 const plain = (key: string) => (event: KeyboardEvent) => event.key === key && !event.shiftKey
@@ -37,6 +38,19 @@ export const DESK_KEYS: DeskKey[] = [
     act: (desk) => desk.moveBar(-1, true),
   },
   {
+    keys: '1 - 4, T',
+    does: 'pin the chosen note to this finger, or the thumb',
+    match: (e) => /^[1-4tT]$/.test(e.key),
+    act: (_, tools, e) => tools.finger(e.key.toUpperCase()),
+  },
+  {
+    keys: '0',
+    does: 'let the chosen note be fingered again',
+    match: plain('0'),
+    act: (_, tools) => tools.finger('0'),
+  },
+  { keys: 'P', does: 'print', match: (e) => e.key.toLowerCase() === 'p', act: (_, tools) => tools.print() },
+  {
     keys: 'R',
     does: 'repeat the chosen bars, or stop repeating',
     match: (e) => e.key.toLowerCase() === 'r',
@@ -55,9 +69,9 @@ export const DESK_KEYS: DeskKey[] = [
     act: () => setLayer('counts', !layers.counts),
   },
   {
-    keys: 'T',
-    does: 'tap the tempo, once a quarter note',
-    match: (e) => e.key.toLowerCase() === 't',
+    keys: 'B',
+    does: 'beat: tap the tempo, once a quarter note',
+    match: (e) => e.key.toLowerCase() === 'b',
     act: (_, tools) => tools.tap(),
   },
   {

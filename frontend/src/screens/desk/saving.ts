@@ -14,11 +14,13 @@ export async function savedSong(
   queries: QueryClient,
   before: Desk,
   save: () => Promise<Desk>,
+  told?: (saved: Desk) => string,
 ): Promise<Desk> {
   try {
     const saved = await save()
     await songMoved(queries, saved.id)
-    doneLately.tell(`${saved.analysis.title} is saved, writing ${saved.revision}`, async () => {
+    const words = told?.(saved) ?? `${saved.analysis.title} is saved, writing ${saved.revision}`
+    doneLately.tell(words, async () => {
       await api.save(saved.id, saved.revision, before.text)
       await songMoved(queries, saved.id)
     })
