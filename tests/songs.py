@@ -6,8 +6,10 @@ from fractions import Fraction
 from hypothesis import strategies as st
 
 from clear_steps.core.score import (
+    LAST_TIME,
     TECHNIQUES,
     TUNINGS,
+    UNCOUNTED,
     Bar,
     BarReading,
     Bend,
@@ -121,8 +123,8 @@ def bars(draw: st.DrawFn, strings: int, held: dict[int, int]) -> Bar:
         tuple(events),
         tempo=draw(st.none() | st.integers(40, 200).map(Fraction)) if draw(st.integers(0, 4)) == 0 else None,
         repeat_start=draw(st.booleans()),
-        repeat_times=draw(st.sampled_from([0, 0, 2, 3])),
-        endings=draw(st.sampled_from([(), (), (1,), (1, 2)])),
+        repeat_times=draw(st.sampled_from([0, 0, 2, 3, UNCOUNTED])),
+        endings=draw(st.sampled_from([(), (), (1,), (1, 2), (LAST_TIME,)])),
         double_bar=draw(st.integers(0, 4)) == 0,
     )
 

@@ -3,10 +3,11 @@
 from fractions import Fraction
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.score import Event, Part, Song
+from clear_steps.core.score import UNCOUNTED, Event, Part, Song
 
 MAX_BARS, MAX_PARTS, MAX_NOTES = 500, 12, 20_000
 MAX_EVENTS = 400  # of a bar
+_MOST_TIMES = 99  # a repeat is played
 MAX_DENOMINATOR = 9_999  # of a length in quarters: as fine as tab text can write
 _LONGEST = Fraction(128)  # 32 whole notes, the largest metre there is
 
@@ -36,6 +37,8 @@ def _check_part(part: Part) -> None:
         where = f"bar {index + 1}"
         if not 1 <= len(bar.events) <= MAX_EVENTS:
             raise InvalidValueError(where, f"{len(bar.events)} events", f"1 to {MAX_EVENTS} events")
+        if not UNCOUNTED <= bar.repeat_times <= _MOST_TIMES or not all(0 <= n <= 9 for n in bar.endings):
+            raise InvalidValueError(where, "its repeats", f"up to {_MOST_TIMES} times, endings up to 9")
         if bar.tempo is not None and not 10 <= bar.tempo <= 400:
             raise InvalidValueError(f"tempo of {where}", str(bar.tempo)[:20], "a number from 10 to 400")
         for event in bar.events:

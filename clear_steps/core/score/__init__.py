@@ -4,7 +4,7 @@ from clear_steps.core.score.cut import BarLength, cut_bars
 from clear_steps.core.score.numbers import parse_number
 from clear_steps.core.score.pinning import with_finger
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
-from clear_steps.core.score.played import played_order
+from clear_steps.core.score.played import Passage, counted, map_problems, played_order, song_map
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
 from clear_steps.core.score.rhythm import (
     NOTE_VALUES,
@@ -17,7 +17,9 @@ from clear_steps.core.score.rhythm import (
 from clear_steps.core.score.song import (
     ASSUMED_TEMPO,
     COMMON_TIME,
+    LAST_TIME,
     MAX_FRET,
+    UNCOUNTED,
     USUAL_FRETS,
     Bar,
     BarReading,
@@ -60,12 +62,14 @@ __all__ = [
     "COMMON_TIME",
     "HARMONICS",
     "HOW_WORDS",
+    "LAST_TIME",
     "MAX_FRET",
     "NOTE_VALUES",
     "SETTINGS",
     "STANDARD",
     "TECHNIQUES",
     "TUNINGS",
+    "UNCOUNTED",
     "UNPICKED",
     "USUAL_FRETS",
     "Bar",
@@ -80,6 +84,7 @@ __all__ = [
     "Metre",
     "Note",
     "Part",
+    "Passage",
     "Picking",
     "PickingFinger",
     "Section",
@@ -88,9 +93,11 @@ __all__ = [
     "Technique",
     "Tuning",
     "Writing",
+    "counted",
     "cut_bars",
     "default_tuning",
     "letter_of",
+    "map_problems",
     "midi_of",
     "midi_to_hz",
     "name_of",
@@ -100,6 +107,7 @@ __all__ = [
     "parse_tuning",
     "played_order",
     "reading_in_use",
+    "song_map",
     "spell_length",
     "usual_scale_mm",
     "with_finger",

@@ -1,58 +1,184 @@
-"""The order in which written bars are played: repeats, endings, counted sections."""
+"""The order in which written bars are played: repeats, endings, counted sections, sections like another."""
 
-from clear_steps.core.score.song import Bar, Part, Section
+import re
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+from itertools import takewhile
+
+from clear_steps.core.score.song import LAST_TIME, Bar, Part, Section
 
 MAX_PLAYED_BARS = 5000
+_COUNTED = re.compile(r"(?P<name>.+?)\s+x\s?(?P<times>\d{1,2})")
+
+
+@dataclass(frozen=True, slots=True)
+class Passage:
+    """A section as it is played: so many times, each time these bars (indexes); the name is empty where the
+    part has no sections."""
+
+    name: str
+    times: int
+    bars: tuple[int, ...]
 
 
 def played_order(part: Part, order: tuple[str, ...] = ()) -> tuple[int, ...]:
-    """Indexes of the written bars as played; an uncounted section is played once.
-
-    `order` names sections as played; names it does not know are passed over.
-    """
-    if not part.sections:
-        return _unroll(part.bars, range(len(part.bars)))[:MAX_PLAYED_BARS]
-    spans = _spans(part)
-    by_name = {section.name.lower(): (section, span) for section, span in reversed(spans)}
-    named = [by_name[name.lower()] for name in order if name.lower() in by_name]
-    # In an order, every mention is one playing; without one, the counts say how often.
-    chosen = [(span, 1) for _, span in named] or [(span, section.times or 1) for section, span in spans]
-    played: list[int] = list(range(part.sections[0].first_bar)) if not named else []
-    for span, times in chosen:
-        played.extend(_unroll(part.bars, span) * times)
+    """Indexes of the written bars as played, at most MAX_PLAYED_BARS."""
+    played: list[int] = []
+    for passage in song_map(part, order):
+        played.extend(passage.bars * passage.times)
         if len(played) > MAX_PLAYED_BARS:
             break
     return tuple(played[:MAX_PLAYED_BARS])
 
 
-def _spans(part: Part) -> list[tuple[Section, range]]:
-    ends = [section.first_bar for section in part.sections[1:]] + [len(part.bars)]
-    return [
-        (section, range(section.first_bar, end)) for section, end in zip(part.sections, ends, strict=True)
-    ]
+def song_map(part: Part, order: tuple[str, ...] = ()) -> tuple[Passage, ...]:
+    """What is played one after the other.
+
+    `order` names sections, with a count of their own or none: `Verse x2`. Without a count the section's own
+    holds; an uncounted section is played once. Names that no section has are passed over.
+    """
+    if not part.sections:
+        return (Passage("", 1, _unroll(part.bars, range(len(part.bars)))),)
+    spans = _spans(part)
+    by_name = {section.name.lower(): section for section in reversed(part.sections)}
+    named = [(by_name[name.lower()], times) for name, times in map(counted, order) if name.lower() in by_name]
+    chosen = named or [(section, None) for section in part.sections]
+    before = tuple(range(part.sections[0].first_bar)) if not named else ()
+    passages = [Passage("", 1, before)] if before else []
+    for section, times in chosen:
+        written = _written(section, by_name, spans, frozenset())
+        passages.append(Passage(section.name, times or section.times or 1, _unroll(part.bars, written)))
+    return tuple(passages)
 
 
-def _unroll(bars: tuple[Bar, ...], span: range) -> tuple[int, ...]:
-    """Play repeat signs and endings within a span once through."""
+def counted(item: str) -> tuple[str, int | None]:
+    """A name of an order with its count, if it has one."""
+    match = _COUNTED.fullmatch(item)
+    return (match["name"], int(match["times"])) if match else (item, None)
+
+
+def map_problems(part: Part, order: tuple[str, ...] = ()) -> tuple[str, ...]:
+    """What of the map cannot be played as it is written, in words."""
+    return (*_problems_of_likes(part), *_endings_never_played(part, order))
+
+
+def _problems_of_likes(part: Part) -> Iterator[str]:
+    spans = _spans(part)
+    by_name = {section.name.lower(): section for section in reversed(part.sections)}
+    for section in part.sections:
+        if not section.like:
+            continue
+        if section.like.lower() not in by_name:
+            yield f"'{section.name}' is as '{section.like}', which is no section; only its own are played"
+        elif _in_a_circle(section, by_name):
+            yield f"'{section.name}' is as itself by way of '{section.like}'; its own bars are played alone"
+        else:
+            base = len(_written(by_name[section.like.lower()], by_name, spans, frozenset({section.name})))
+            yield from _misfits(section, len(spans[section.name, section.first_bar]), base)
+
+
+def _misfits(section: Section, own: int, base: int) -> Iterator[str]:
+    if own != len(section.differs):
+        yield (
+            f"'{section.name}' holds {own} bars and says that {len(section.differs)} of '{section.like}'"
+            " differ; those that have no place are not played"
+        )
+    if far := [number for number in section.differs if number > base]:
+        yield f"'{section.name}' changes bar {far[0]} of '{section.like}', which has {base}"
+
+
+def _in_a_circle(section: Section, by_name: dict[str, Section]) -> bool:
+    seen = {section.name.lower()}
+    while section.like and section.like.lower() in by_name:
+        section = by_name[section.like.lower()]
+        if section.name.lower() in seen:
+            return True
+        seen.add(section.name.lower())
+    return False
+
+
+def _endings_never_played(part: Part, order: tuple[str, ...]) -> Iterator[str]:
+    passages = song_map(part, order)
+    played = {index for passage in passages for index in passage.bars}
+    named = {passage.name for passage in passages}
+    for index, bar in enumerate(part.bars):
+        if not bar.endings or index in played or (index and part.bars[index - 1].endings == bar.endings):
+            continue
+        home = next((s.name for s in reversed(part.sections) if s.first_bar <= index), "")
+        if home not in named:
+            continue  # the whole section is not played
+        numbers = ", ".join("last" if number == LAST_TIME else str(number) for number in bar.endings)
+        yield (
+            f"ending {numbers} at bar {part.bar_number(index)} is never played: its repeat is not played"
+            " that often"
+        )
+
+
+def _spans(part: Part) -> dict[tuple[str, int], range]:
+    """The written bars of every section, by its name and first bar."""
+    ends = [section.first_bar for section in part.sections][1:] + [len(part.bars)] * bool(part.sections)
+    return {
+        (section.name, section.first_bar): range(section.first_bar, end)
+        for section, end in zip(part.sections, ends, strict=True)
+    }
+
+
+def _written(
+    section: Section, by_name: dict[str, Section], spans: dict[tuple[str, int], range], seen: frozenset[str]
+) -> Sequence[int]:
+    """The bars of a section in written order; those of the one it is like, but for its own."""
+    own = spans[section.name, section.first_bar]
+    other = by_name.get(section.like.lower()) if section.like else None
+    if other is None or other.name in seen or other is section:
+        return own
+    bars = list(_written(other, by_name, spans, seen | {section.name}))
+    for number, index in zip(section.differs, own, strict=False):
+        if 1 <= number <= len(bars):
+            bars[number - 1] = index
+    return bars
+
+
+def _unroll(bars: tuple[Bar, ...], written: Sequence[int]) -> tuple[int, ...]:
+    """Play repeat signs and endings of bars (indexes) once through."""
     played: list[int] = []
-    start, pass_number, index = span.start, 1, span.start
-    while index < span.stop and len(played) <= MAX_PLAYED_BARS:
-        bar = bars[index]
-        if bar.repeat_start and index != start:
-            start, pass_number = index, 1
-        if bar.endings and pass_number not in bar.endings:
-            index += 1
+    start, pass_number, at = 0, 1, 0
+    while at < len(written) and len(played) <= MAX_PLAYED_BARS:
+        bar = bars[written[at]]
+        if bar.repeat_start and at != start:
+            start, pass_number = at, 1
+        if bar.endings and not _sounds(bar, pass_number, _endings_at(bars, written, at)):
+            at += 1
             continue
-        played.append(index)
-        if bar.repeat_times and pass_number < bar.repeat_times:
+        played.append(written[at])
+        if bar.repeat_times and pass_number < bar.passes:
             pass_number += 1
-            index = start
+            at = start
             continue
-        if (bar.repeat_times or bar.endings) and not _more_endings(bars, index, span.stop):
-            start, pass_number = index + 1, 1
-        index += 1
+        if (bar.repeat_times or bar.endings) and not _more_endings(bars, written, at):
+            start, pass_number = at + 1, 1
+        at += 1
     return tuple(played)
 
 
-def _more_endings(bars: tuple[Bar, ...], index: int, stop: int) -> bool:
-    return index + 1 < stop and bool(bars[index].endings) and bool(bars[index + 1].endings)
+def _sounds(bar: Bar, pass_number: int, group: Sequence[Bar]) -> bool:
+    """Whether an ending is played this time. Where the last time has one of its own, what is repeated before
+    it is played all other times."""
+    passes = max((other.passes for other in group if other.repeat_times), default=1)
+    if LAST_TIME in bar.endings:
+        return pass_number >= passes
+    if pass_number in bar.endings:
+        return True
+    last = any(LAST_TIME in other.endings for other in group)
+    return last and bool(bar.repeat_times) and max(bar.endings) < pass_number < passes
+
+
+def _endings_at(bars: tuple[Bar, ...], written: Sequence[int], at: int) -> list[Bar]:
+    """The bars with endings that stand beside one another around one of them."""
+    first = at
+    while first > 0 and bars[written[first - 1]].endings:
+        first -= 1
+    return list(takewhile(lambda bar: bool(bar.endings), (bars[index] for index in written[first:])))
+
+
+def _more_endings(bars: tuple[Bar, ...], written: Sequence[int], at: int) -> bool:
+    return at + 1 < len(written) and bool(bars[written[at]].endings) and bool(bars[written[at + 1]].endings)

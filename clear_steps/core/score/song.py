@@ -20,6 +20,9 @@ HARMONIC_HALF_TONES = {12: 12, 7: 19, 19: 19, 5: 24, 24: 24, 4: 28, 9: 28, 16: 2
 ASSUMED_TEMPO = Fraction(100)
 COMMON_TIME = Metre(4, 4)
 _AT_ONCE = Fraction(0)
+UNCOUNTED = -1  # of repeats: several times, not counted yet
+_PASSES_UNCOUNTED = 2  # until somebody counts them
+LAST_TIME = 0  # of an ending: played the last time, however often that is
 
 
 class Finger(StrEnum):
@@ -181,13 +184,18 @@ class Bar:
     events: tuple[Event, ...] = ()
     tempo: Fraction | None = None  # a change of tempo at this bar, quarters a minute
     repeat_start: bool = False
-    repeat_times: int = 0  # played so often in all, at a closing repeat sign; 0 = no sign
-    endings: tuple[int, ...] = ()
+    repeat_times: int = 0  # played so often in all, at a closing repeat sign; 0 = no sign, or UNCOUNTED
+    endings: tuple[int, ...] = ()  # played these times; LAST_TIME
     double_bar: bool = False
     pickup: bool = False  # holds less than its metre: a first bar, or one of two that a repeat cuts
 
     def __hash__(self) -> int:
         return hash(self.events)
+
+    @property
+    def passes(self) -> int:
+        """How often what its closing repeat sign ends is played."""
+        return _PASSES_UNCOUNTED if self.repeat_times == UNCOUNTED else self.repeat_times
 
     @cached_property
     def quarters(self) -> Fraction:
@@ -242,6 +250,8 @@ class Section:
     name: str
     first_bar: int
     times: int | None = 1  # None: several times, not yet counted
+    like: str = ""  # the section it is as, but for the bars it holds itself
+    differs: tuple[int, ...] = ()  # which of that section's bars they stand for, counted from 1
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,7 +7,7 @@ from fractions import Fraction
 from math import lcm
 from xml.etree.ElementTree import Element, SubElement
 
-from clear_steps.core.score import Bar, Event, Note, Part, Song, Stroke, Technique, Tuning
+from clear_steps.core.score import LAST_TIME, Bar, Event, Note, Part, Song, Stroke, Technique, Tuning
 from clear_steps.formats.musicxml.harmony import write_harmony
 from clear_steps.formats.musicxml.signs import ARTICULATIONS, OTHER, name_of_technique
 from clear_steps.formats.musicxml.values import WrittenValue, written_values
@@ -90,12 +90,18 @@ class _PartWriter:
                 self._event(measure, event, next(following))
             self._right_barline(measure, index, bar)
 
+    def _ending_numbers(self, index: int, bar: Bar) -> str:
+        """The times an ending is played; the format has no word for the last one."""
+        before = self._part.bars[index - 1] if index else bar
+        last = max(before.passes, 2)
+        return ",".join(str(last if number == LAST_TIME else number) for number in bar.endings)
+
     def _left_side(self, measure: Element, index: int, bar: Bar) -> None:
         before = self._part.bars[index - 1] if index else None
         if bar.repeat_start or (bar.endings and (before is None or before.endings != bar.endings)):
             barline = SubElement(measure, "barline", location="left")
             if bar.endings:
-                SubElement(barline, "ending", number=",".join(map(str, bar.endings)), type="start")
+                SubElement(barline, "ending", number=self._ending_numbers(index, bar), type="start")
             if bar.repeat_start:
                 SubElement(barline, "repeat", direction="forward")
         if before is None or before.metre != bar.metre:
@@ -154,9 +160,9 @@ class _PartWriter:
         if bar.double_bar:
             _text(barline, "bar-style", "light-light")
         if ends:
-            SubElement(barline, "ending", number=",".join(map(str, bar.endings)), type="stop")
+            SubElement(barline, "ending", number=self._ending_numbers(index, bar), type="stop")
         if bar.repeat_times:
-            SubElement(barline, "repeat", direction="backward", times=str(bar.repeat_times))
+            SubElement(barline, "repeat", direction="backward", times=str(bar.passes))
 
     def _event(self, measure: Element, event: Event, following: Event) -> None:
         if event.chord and not write_harmony(measure, event.chord):

@@ -65,11 +65,13 @@ class Header:
 
 @dataclass(frozen=True, slots=True)
 class SectionLine:
-    """`[Name xN]`; times None for `x?`."""
+    """`[Name xN]`; times None for `x?`; `[Name as Other: 1, 4]` is as the other but for these bars."""
 
     line: int
     name: str
     times: int | None
+    like: str = ""
+    differs: tuple[int, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,6 +103,7 @@ _LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
 _HEADER = re.compile(r"(?P<key>[A-Za-z](?:[A-Za-z ]{0,29}[A-Za-z])?+)\s*:(?P<text>.*)")
 _SECTION = re.compile(r"\s*\[(?P<name>[^\]]*)\]\s*")
 _TIMES = re.compile(r"x(\d{1,3}|\?)")
+_LIKE = re.compile(r"(?P<name>.+?) as (?P<like>[^:]+): ?(?P<bars>\d{1,3}(?:[, ]+\d{1,3})*)")
 _READING = re.compile(r"\s*(?P<word>Reading|Using) (?P<number>\d{1,3}): *(?P<name>.{1,60})")
 _CHORD = re.compile(
     r"[A-G][#b]?(?:m|maj|min|dim|aug|sus|add|M|\+|-|°|ø|\d|[#b]\d|\(|\))*(?:/[A-G][#b]?)?|N\.?C\.?"
@@ -284,4 +287,12 @@ def _section(number: int, words: list[str]) -> SectionLine:
     counted = _TIMES.fullmatch(words[-1]) if len(words) > 1 else None
     times = counted[1] if counted else "1"
     name = " ".join(words[:-1] if counted else words)
-    return SectionLine(number, name, None if times == "?" else int(times))
+    like = _LIKE.fullmatch(name)
+    differs = tuple(int(bar) for bar in like["bars"].replace(",", " ").split()) if like else ()
+    return SectionLine(
+        number,
+        like["name"] if like else name,
+        None if times == "?" else int(times),
+        like["like"] if like else "",
+        differs,
+    )

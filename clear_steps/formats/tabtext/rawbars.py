@@ -7,19 +7,20 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 
 from clear_steps.core.errors import ClearStepsError
-from clear_steps.core.score import Metre, parse_metre
+from clear_steps.core.score import LAST_TIME, UNCOUNTED, Metre, parse_metre
 from clear_steps.formats.tabtext.header import read_tempo
 from clear_steps.formats.tabtext.lines import Label, LabelLine, StringLine, System
 from clear_steps.formats.tabtext.problems import Findings, short
 from clear_steps.formats.tabtext.tokens import Token, tokens_of
 
 MAX_LABELS = 32  # of one system; there are nine kinds
-_TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2})\s*)?$")
+_TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2}|\?)\s*)?$")
 _BAR_LINE = re.compile(r"\|+")
 _REMARKS = re.compile(r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s?\||\s?$)")  # parted by two blanks or a bar line
 _WORDS = re.compile(r"[^|\s]+")
-_TIMES = re.compile(r"x(\d{1,2})")
-_ENDINGS = re.compile(r"(?:[1-9]\.)+")
+_TIMES = re.compile(r"x(\d{1,2}|\?)")
+_LAST = "last"
+_ENDINGS = re.compile(rf"(?:(?:[1-9]|{_LAST})\.)+")
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +67,7 @@ def raw_bars(system: System, findings: Findings) -> list[RawBar]:
     bars = list(_bars_of(first, bodies[0]))
     for bar in bars:
         _read_signs(bar, system.strings, bodies, findings)
-    times = [int(m["times"]) for line in system.strings if (m := _TAIL.search(line.text)) and m["times"]]
+    times = [_times(m["times"]) for line in system.strings if (m := _TAIL.search(line.text)) and m["times"]]
     if times and bars:
         bars[-1].repeat_times = times[0]
     bar_columns = _bar_columns(bodies[0])
@@ -106,6 +107,10 @@ def _even(strings: list[StringLine], bodies: list[str], findings: Findings) -> b
             )
             even = False
     return even
+
+
+def _times(text: str) -> int:
+    return UNCOUNTED if text == "?" else int(text)
 
 
 def _bars_of(first: StringLine, body: str) -> Iterator[RawBar]:
@@ -158,7 +163,7 @@ def _share_words(label: LabelLine, bars: list[RawBar], bar_columns: list[int], f
         if at >= 0 and word.column < bars[at].end:
             bars[at].words.setdefault(label.label, []).append(word)
         elif label.label is Label.BAR and bars and (times := _TIMES.fullmatch(word.text)):
-            bars[-1].repeat_times = int(times[1])
+            bars[-1].repeat_times = _times(times[1])
         else:
             expected = "expected it above or below a bar of its system"
             findings.wrong(word.line, word.shown, f"'{short(word.text)}' stands over no bar; {expected}")
@@ -171,7 +176,7 @@ def _read_bar_marks(bar: RawBar, findings: Findings) -> None:
         except ClearStepsError as error:
             findings.wrong(word.line, word.shown, str(error))
         except ValueError:
-            expected = "a metre such as 7/8, an ending such as 1., a tempo such as @96, or x4"
+            expected = "a metre such as 7/8, an ending such as 1., a tempo such as @96, x4 or x?"
             findings.wrong(word.line, word.shown, f"'{word.text}' is no mark of a bar; expected {expected}")
 
 
@@ -181,9 +186,11 @@ def _read_bar_mark(bar: RawBar, word: Word) -> None:
         read_tempo(text[1:])
         bar.tempo = word
     elif times := _TIMES.fullmatch(text):
-        bar.repeat_times = int(times[1])
+        bar.repeat_times = _times(times[1])
     elif _ENDINGS.fullmatch(text):
-        bar.endings = tuple(int(number) for number in text.rstrip(".").split("."))
+        bar.endings = tuple(
+            LAST_TIME if number == _LAST else int(number) for number in text.rstrip(".").split(".")
+        )
     elif "/" in text:
         bar.metre = parse_metre(text)
     else:

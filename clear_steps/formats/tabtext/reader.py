@@ -14,7 +14,9 @@ from clear_steps.core.score import (
     Part,
     Section,
     Song,
+    counted,
     default_tuning,
+    map_problems,
     usual_scale_mm,
 )
 from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
@@ -88,11 +90,15 @@ def _sorted_parts(text: str, findings: Findings) -> tuple[Song, list[_PartDraft]
 
 def _check_order(song: Song, findings: Findings) -> None:
     known = {section.name.lower() for part in song.parts for section in part.sections}
-    for name in song.order:
+    for item in song.order:
+        name, _ = counted(item)
         if name.lower() not in known:
             findings.guessed(
                 1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played"
             )
+    for part in song.parts:
+        for words in map_problems(part, song.order):
+            findings.guessed(1, 1, words)
 
 
 @dataclass
@@ -119,7 +125,9 @@ def _gathered(draft: _PartDraft, strings: int, findings: Findings) -> _Gathered:
             found.asides.append((item, []))
             aside = None if item.in_use else found.asides[-1][1]
         elif isinstance(item, SectionLine):
-            found.sections.append((item.line, Section(item.name, len(found.raw), item.times)))
+            found.sections.append(
+                (item.line, Section(item.name, len(found.raw), item.times, item.like, item.differs))
+            )
         else:
             found.remarks.append((len(found.raw), item.text))
     return found

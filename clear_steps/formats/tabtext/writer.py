@@ -6,10 +6,12 @@ from fractions import Fraction
 
 from clear_steps.core.score import (
     COMMON_TIME,
+    UNCOUNTED,
     Bar,
     Event,
     Metre,
     Part,
+    Section,
     Song,
     spell_length,
 )
@@ -68,9 +70,7 @@ def _part_lines(part: Part, metre: Metre) -> list[str]:
             system = []
             lines += ["", *map(remark_line, remarks[index])] if index in remarks else []
             if index in sections:
-                section = sections[index]
-                times = "" if section.times == 1 else f" x{section.times or '?'}"
-                lines += ["", f"[{section.name}{times}]"]
+                lines += ["", _section_line(sections[index])]
         if index == len(part.bars):
             break
         laid_out, before = _bar_text(part, part.bars[index], metre, before)
@@ -223,9 +223,17 @@ def _how_text(cells: list[_Cell], columns: list[int]) -> str:
     return text
 
 
+def _section_line(section: Section) -> str:
+    """`[Verse 2 as Verse: 1, 4 x2]`."""
+    like = f" as {section.like}: {', '.join(map(str, section.differs))}" if section.like else ""
+    times = "" if section.times == 1 else f" x{section.times or '?'}"
+    return f"[{section.name}{like}{times}]"
+
+
 def _bar_marks(bar: Bar, metre: Metre) -> str:
     marks = [str(bar.metre)] if bar.metre != metre else []
-    marks += ["".join(f"{number}." for number in bar.endings)] if bar.endings else []
+    marks += ["".join(f"{number or 'last'}." for number in bar.endings)] if bar.endings else []
     marks += [f"@{spell_tempo(bar.tempo)}"] if bar.tempo is not None else []
-    marks += [f"x{bar.repeat_times}"] if bar.repeat_times and bar.repeat_times != 2 else []
+    if bar.repeat_times not in (0, 2):
+        marks.append("x?" if bar.repeat_times == UNCOUNTED else f"x{bar.repeat_times}")
     return " ".join(marks)

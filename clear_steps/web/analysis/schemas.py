@@ -115,6 +115,18 @@ class SectionModel(BaseModel):
     times: int | None
 
 
+class PassageModel(BaseModel):
+    """A section as it is played, so many times one after the other, from a bar (index) on."""
+
+    name: str
+    first_bar: int
+    times: int
+    counted: bool  # somebody has said how often
+    seconds: float  # of all its times
+    like: str  # the section it is as, but for the bars it changes (numbers)
+    changed_bars: list[int]
+
+
 class NeckModel(BaseModel):
     """Distances from the nut of frets 0, 1, 2 ... as counted from the capo, mm."""
 
@@ -172,6 +184,9 @@ class PartModel(BaseModel):
     sections: list[SectionModel]
     remarks: list[str]
     played: list[int]
+    map: list[PassageModel]  # in played order
+    map_problems: list[str]
+    seconds: float  # as played
     step: float
     peak: float
     peak_bars: list[int]

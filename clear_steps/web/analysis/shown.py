@@ -1,5 +1,6 @@
 """A text -> the API's analysis: read, graded, and laid out for the screen."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
@@ -21,13 +22,9 @@ from clear_steps.core.grade import (
 )
 from clear_steps.core.grade.finding import count_sign
 from clear_steps.core.hand import Neck
-from clear_steps.core.score import (
-    Part,
-    Song,
-    played_order,
-)
+from clear_steps.core.score import Part, Song, counted, map_problems, played_order, song_map
 from clear_steps.core.score.ringing import sounding_quarters
-from clear_steps.core.score.timing import bar_times
+from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.core.teach import Shape, cautions, shape_places, shapes
 from clear_steps.formats.tabtext import Reading, read_tab
 from clear_steps.web.analysis import schemas as api
@@ -119,7 +116,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     neck = Neck(part.scale_length_mm, part.capo)
     times = bar_times(part, song.playing_tempo, grading.tempo)
     sounding = sounding_quarters(part)
-    places = shape_places(part, grading)
+    places, played = shape_places(part, grading), played_order(part, song.order)
     bars = []
     for index, (bar, time, grade) in enumerate(zip(part.bars, times, grading.bars, strict=True)):
         events = [
@@ -154,7 +151,10 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
             for section in part.sections
         ],
         remarks=[text for _, text in part.remarks],
-        played=list(played_order(part, song.order)),
+        played=list(played),
+        map=_map_models(song, part, times),
+        map_problems=list(map_problems(part, song.order)),
+        seconds=sum(times[index].seconds for index in played),
         step=grading.step,
         peak=grading.peak,
         peak_bars=list(grading.peak_bars),
@@ -191,6 +191,31 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         ],
         bars=bars,
     )
+
+
+def _map_models(song: Song, part: Part, times: Sequence[BarTime]) -> list[api.PassageModel]:
+    sections = {section.name: section for section in reversed(part.sections)}
+    orders = [times is not None for _, times in map(counted, song.order)] or [False] * len(part.sections)
+    rows = []
+    for at, passage in enumerate(song_map(part, song.order)):
+        section = sections.get(passage.name)
+        said = at < len(orders) and orders[at]
+        rows.append(
+            api.PassageModel(
+                name=passage.name,
+                first_bar=section.first_bar if section else 0,
+                times=passage.times,
+                counted=said or section is None or section.times is not None,
+                seconds=passage.times * sum(times[index].seconds for index in passage.bars),
+                like=section.like if section else "",
+                changed_bars=[
+                    part.bar_number(section.first_bar + number) for number in range(len(section.differs))
+                ]
+                if section
+                else [],
+            )
+        )
+    return rows
 
 
 def _shape_model(shape: Shape) -> api.ShapeModel:

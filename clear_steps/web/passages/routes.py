@@ -9,7 +9,7 @@ from flask import Response
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import SAME_STEP, SCHOOL_TITLES, Alternative, alternatives
-from clear_steps.core.score import Part, Song, with_finger, with_reading, with_reading_in_use
+from clear_steps.core.score import Part, Song, counted, with_finger, with_reading, with_reading_in_use
 from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
 from clear_steps.web.analysis.shown import read_cached
@@ -39,6 +39,24 @@ def set_ringing(song_id: int, body: api.RingingIn) -> Response:
     part = _part(song, body.part_index)
     changed = replace(part, rings_as_written=body.as_written)
     return saved(song_id, body.based_on, write_tab(_with_part(song, part, changed)))
+
+
+@blueprint.post("/songs/<int:song_id>/order")
+@blueprint.input(api.OrderIn, arg_name="body")
+@blueprint.output(DeskModel, status_code=201)
+def write_order(song_id: int, body: api.OrderIn) -> Response:
+    """Say in which order the sections are played, as a new revision; raises InvalidValueError for a name that
+    no section has."""
+    song = read_cached(latest_of(song_id).text).song
+    order = tuple(" ".join(item.split()) for item in body.order.split(",") if item.strip())
+    known = {section.name.lower() for part in song.parts for section in part.sections}
+    for item in order:
+        if counted(item)[0].lower() not in known:
+            names = dict.fromkeys(section.name for part in song.parts for section in part.sections)
+            raise InvalidValueError(
+                "order", item, f"sections of the song with commas between: {', '.join(names)}"
+            )
+    return saved(song_id, body.based_on, write_tab(replace(song, order=order)))
 
 
 @blueprint.post("/songs/<int:song_id>/fingers")

@@ -47,6 +47,13 @@ class RingingIn(BaseModel):
     as_written: bool
 
 
+class OrderIn(BaseModel):
+    """Sections as they are played, `Verse x2, Chorus`; empty: as they are written."""
+
+    based_on: int = Field(ge=0)
+    order: str = Field(max_length=2000)
+
+
 class FingerIn(BaseModel):
     """A finger for one note of a part, or none for the one that is found; bar and event by index."""
 

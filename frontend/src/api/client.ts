@@ -134,6 +134,13 @@ export const api = {
         body: { based_on, part_index, as_written },
       }),
     ),
+  writeOrder: (id: number, based_on: number, order: string) =>
+    answer(
+      client.POST('/api/songs/{song_id}/order', {
+        params: { path: { song_id: id } },
+        body: { based_on, order },
+      }),
+    ),
   pinFinger: (id: number, body: FingerIn) =>
     answer(client.POST('/api/songs/{song_id}/fingers', { params: { path: { song_id: id } }, body })),
   giveOwnStep: (id: number, based_on: number, part_index: number, step: number | null) =>

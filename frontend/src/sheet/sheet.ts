@@ -46,10 +46,15 @@ export function cautionsOf(content: SheetContent): string[] {
 export const PAIN = rows.care.pain
 export const LOUDNESS = rows.care.loudness
 
-/** Sections as they are played: `Verse x2`. */
-export function orderOf(analysis: Analysis, part: Part): string[] {
-  if (analysis.order.length > 0) return analysis.order
-  return part.sections.map(({ name, times }) => (times === 1 ? name : `${name} x${times ?? '?'}`))
+/** Sections as they are played: `Verse x2`, `Verse 2 (as Verse, other: bar 9)`. */
+export function orderOf(part: Part): string[] {
+  if (part.sections.length === 0) return []
+  return part.map
+    .filter(({ name }) => name)
+    .map(({ name, times, counted, like, changed_bars }) => {
+      const count = !counted ? ' x?' : times > 1 ? ` x${times}` : ''
+      return `${name}${count}${like ? ` (as ${like}, other: bar ${changed_bars.join(', ')})` : ''}`
+    })
 }
 
 /** A sheet of rows that belong to one song; the last row is the one to play. */
@@ -70,7 +75,7 @@ export function sheetOf(
       own.map((row) => row.part),
       analysis.marked_tempo,
     ),
-    order: orderOf(analysis, part),
+    order: orderOf(part),
     play,
     rows: own,
   }

@@ -6,6 +6,7 @@
   import Near from './Near.svelte'
   import { sectionWords } from '../components/sections'
   import type { Layers } from './spacing'
+  import Spoken from './Spoken.svelte'
   import TabPicture from './TabPicture.svelte'
   import { systemsOf, type SystemBars } from './systems'
 
@@ -16,9 +17,10 @@
     whole?: boolean // draw what is far from the window too, as for paper
     head?: number // room over every row for a name
     below?: number // room under every system
+    spoken?: string[] // names of the parts, where the notes are to be read out
     over: Snippet<[SystemPicture, SystemBars]>
   }
-  let { parts, layers, width, whole = false, head = 0, below = 0, over }: Props = $props()
+  let { parts, layers, width, whole = false, head = 0, below = 0, spoken, over }: Props = $props()
 
   const systems = $derived(
     width > 0
@@ -39,6 +41,7 @@
   {@const height = picture.height + below}
   <Near {height} always={whole} of={barsOf(system)}>
     <TabPicture {picture} {height} />
+    {#if spoken}<Spoken {parts} names={spoken} {system} />{/if}
     {@render over(picture, system)}
   </Near>
 {/each}

@@ -142,7 +142,16 @@ export function endingMarks(bars: Bar[], xs: number[], widths: number[], lanes: 
     const d = `M${from} ${begins ? `${y + 12}V` : ''}${y}H${to}${closes && bar.repeat_times ? 'v12' : ''}`
     marks.push(path(`ending ${bar.endings.join(' ')}`, 'line', d))
     if (begins)
-      marks.push(text('ending number', 'figure', from + 5, y + 12, `${bar.endings.join('. ')}.`, 'start'))
+      marks.push(
+        text(
+          'ending number',
+          'figure',
+          from + 5,
+          y + 12,
+          bar.endings.map((number) => (number ? `${number}.` : 'last time')).join(' '),
+          'start',
+        ),
+      )
   })
   return marks
 }
@@ -161,8 +170,17 @@ export function numberMarks(bar: Bar, x: number, width: number, lanes: Lanes): M
     )
     marks.push(text('tempo', 'figure', at + 8, y, `= ${bar.tempo}`, 'start'))
   }
-  if (bar.repeat_times > 2)
-    marks.push(text('repeat count', 'figure', x + width - 3, y, `${bar.repeat_times} times`, 'end'))
+  if (bar.repeat_times !== 0 && bar.repeat_times !== 2)
+    marks.push(
+      text(
+        'repeat count',
+        'figure',
+        x + width - 3,
+        y,
+        bar.repeat_times < 0 ? 'several times' : `${bar.repeat_times} times`,
+        'end',
+      ),
+    )
   return marks
 }
 
@@ -200,7 +218,7 @@ export function barLines(
     marks.push(path('repeat begins', 'bold', line(x + 1)), path('bar line', 'line', line(x + 5)))
     marks.push(path('repeat dots', 'fill', dots(x + 10)))
   } else if (first) marks.push(path('bar line', 'line', line(x)))
-  if (bar.repeat_times > 0) {
+  if (bar.repeat_times !== 0) {
     marks.push(path('repeat ends', 'bold', line(end - 1)), path('bar line', 'line', line(end - 5)))
     marks.push(path('repeat dots', 'fill', dots(end - 10)))
   } else if (last) {

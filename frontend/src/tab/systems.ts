@@ -15,13 +15,12 @@ export interface SystemBars {
 
 /** A bar where a part has none any more: silent, as long as the one it stands beside. */
 export function silentBar(beside: Bar): Bar {
-  return { ...beside, events: [], findings: [], chord: '', endings: [], repeat_times: 0 } as Bar
+  return { ...beside, events: [], findings: [], uncertain: false, tempo: null }
 }
 
-/** The bars of an index in every part, silent where a part has none. */
+/** The bars of a column in every part: all have as many. */
 export function barsAt(parts: Part[], index: number): Bar[] {
-  const some = parts.map((part) => part.bars[index]).find((bar) => bar !== undefined)!
-  return parts.map((part) => part.bars[index] ?? silentBar(some))
+  return parts.map((part) => part.bars[index])
 }
 
 /**

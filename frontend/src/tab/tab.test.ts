@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import type { Bar, Event, Note, Part } from '../api/client'
+import { alignedParts, columnsOf } from './aligned'
 import { engraved } from './engrave'
 import { fingerRow } from './fingers'
 import type { Mark } from './marks'
@@ -97,11 +98,34 @@ describe('the lines of a tab', () => {
     expect(width(worded)).toBeGreaterThan(width(bar(1, 'q q q q')) + 100)
   })
   it('puts the same beats of two parts under one another, and a part that has ended is silent', () => {
-    const [upper, lower] = [part([bar(0, 'q q q q'), bar(1, 'w')]), part([bar(0, eighths)])]
+    const [upper, lower] = alignedParts([part([bar(0, 'q q q q'), bar(1, 'w')]), part([bar(0, eighths)])])
     const [system] = systemsOf([upper, lower], 900, EVERY_LAYER)
     const rows = engraved([upper, lower], system, EVERY_LAYER).rows
     expect(rows[0].bars[0].events[1].x).toBeCloseTo(rows[1].bars[0].events[2].x)
     expect(named(rows[1].marks, 'rest whole bar')).toHaveLength(1)
+  })
+})
+
+describe('parts of uneven length', () => {
+  const named = (bars: number, ...sections: [string, number][]): Part =>
+    ({
+      ...part(Array.from({ length: bars }, (_, index) => bar(index, 'w'))),
+      sections: sections.map(([name, first_bar]) => ({ name, first_bar, times: 1 })),
+    }) as unknown as Part
+  it('stand by the names of their sections, silent where they have nothing', () => {
+    const long = named(5, ['Verse', 0], ['Bridge', 2], ['End', 4])
+    const short = named(3, ['verse', 0], ['End', 2])
+    expect(columnsOf([short, long])).toEqual([
+      [0, 1, -1, -1, 2],
+      [0, 1, 2, 3, 4],
+    ])
+    expect(alignedParts([short, long])[0].bars[2].events).toEqual([])
+  })
+  it('stand bar beside bar where no sections are named', () => {
+    expect(columnsOf([named(1), named(2)])).toEqual([
+      [0, -1],
+      [0, 1],
+    ])
   })
 })
 

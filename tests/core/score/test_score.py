@@ -90,7 +90,8 @@ def test_repeats_are_played_as_signed(bars: list[Bar], played: tuple[int, ...]) 
 def test_sections_are_played_as_counted_or_in_their_order() -> None:
     part = Part(bars=(bar(), bar(), bar()), sections=(Section("Verse", 0, 2), Section("Chorus", 2, None)))
     assert played_order(part) == (0, 1, 0, 1, 2)
-    assert played_order(part, ("Chorus", "verse", "nowhere")) == (2, 0, 1)
+    assert played_order(part, ("Chorus", "verse", "nowhere")) == (2, 0, 1, 0, 1)
+    assert played_order(part, ("Chorus", "verse x1")) == (2, 0, 1)
 
 
 def events(*notes: tuple[int, int] | None, how: frozenset[Technique] = frozenset()) -> tuple[Event, ...]:

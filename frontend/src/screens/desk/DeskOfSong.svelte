@@ -105,7 +105,9 @@
     <DeskHead {desk} {player} {tools} songId={id} />
     <DeskTransport {desk} {player} {loop} bind:countIn {tools} songId={id} bind:tapper />
     <main class="page-and-panel">
-      <div class="grid min-h-0 grid-rows-[auto_1fr_auto]">
+      <div
+        class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto] max-lg:grid-rows-[auto_auto_auto]"
+      >
         <div class="border-b border-contour px-6 pt-2 pb-1.5 max-sm:px-3">
           <SongClimb
             part={desk.part}

@@ -1,6 +1,7 @@
 <!-- What the Desk lays over a drawn system: its low ground, what is chosen, the cursor, and a button a bar. -->
 <script lang="ts">
-  import type { Bar, Part } from '../../api/client'
+  import type { Bar } from '../../api/client'
+  import type { AlignedPart } from '../../tab/aligned'
   import { stepText } from '../../components/steps'
   import type { BarBox, SystemPicture } from '../../tab/engrave'
   import Ground from '../../tab/Ground.svelte'
@@ -9,12 +10,15 @@
 
   interface Props {
     desk: DeskState
-    parts: Part[]
+    parts: AlignedPart[]
     picture: SystemPicture
     ground: number // height of it
   }
   let { desk, parts, picture, ground }: Props = $props()
   const height = $derived(picture.height + ground)
+
+  const ownRow = $derived(desk.together ? desk.partIndex : 0)
+  const rowOfPart = (row: number) => (desk.together ? row : desk.partIndex)
 
   function choose(event: MouseEvent, row: number, bar: Bar, box: BarBox): void {
     const x = event.offsetX + box.x
@@ -22,11 +26,13 @@
     box.events.forEach((each, index) => {
       if (Math.abs(each.x - x) < Math.abs(box.events[nearest].x - x)) nearest = index
     })
-    desk.partIndex = desk.partIndexOf(parts[row])
+    desk.partIndex = rowOfPart(row)
+    const own = parts[row].own[bar.index]
+    if (own < 0) return
     const onGround = event.detail === 0 || event.offsetY > picture.rows[row].lanes.height
-    if (event.shiftKey) desk.extendTo(bar.index)
-    else if (onGround) desk.chooseWorst(bar.index)
-    else desk.choose(bar.index, nearest, stringAt(event, picture.rows[row]))
+    if (event.shiftKey) desk.extendTo(own)
+    else if (onGround) desk.chooseWorst(own)
+    else desk.choose(own, nearest, stringAt(event, picture.rows[row]))
   }
 
   /** The string that was pointed at. */
@@ -35,9 +41,16 @@
     return Math.max(1, Math.round(y / LINE_GAP) + 1)
   }
 
+  /** The hardest bar of a column: its ground lies under all rows. */
+  function worstOf(column: number): Bar {
+    return parts
+      .map((part) => part.bars[column])
+      .reduce((worst, bar) => (bar.step > worst.step ? bar : worst))
+  }
+
   const cursorX = $derived.by(() => {
     const { cursor } = desk
-    const row = picture.rows[Math.max(0, parts.indexOf(desk.part!))]
+    const row = picture.rows[0]
     const box = cursor && row.bars.find((bar) => bar.index === cursor.bar)
     return box ? (box.events[cursor!.event]?.x ?? null) : null
   })
@@ -50,28 +63,25 @@
   aria-hidden="true"
 >
   {#each picture.rows as row, at (at)}
-    {@const own = parts[at] === desk.part}
+    {@const own = at === ownRow}
     {@const last = at === picture.rows.length - 1}
     {#if last}<g transform="translate(0 {row.top + row.lanes.height})">
-        <Ground
-          bars={row.bars.map((box) => parts[at].bars[box.index]).filter((bar) => bar !== undefined)}
-          places={row.bars.filter((box) => parts[at].bars[box.index])}
-          height={ground}
-        />
+        <Ground bars={row.bars.map((box) => worstOf(box.index))} places={row.bars} height={ground} />
       </g>{/if}
     {#if own}
       {#each row.bars as box (box.index)}
-        {#if desk.isChosen(box.index)}
+        {@const index = parts[at].own[box.index]}
+        {#if index >= 0 && desk.isChosen(index)}
           <rect
             x={box.x}
-            y={row.top + row.lanes.number - 14}
+            y={row.top + row.lanes.number - 12}
             width={box.width}
-            height={row.lanes.height - row.lanes.number + 13 + (last ? ground : 0)}
+            height={row.lanes.height - row.lanes.number + 11 + (last ? ground : 0)}
             rx="3"
             class="fill-none stroke-ink"
             stroke-width="2"
           />
-          {#if box.index === desk.bar && box.events[desk.event]}
+          {#if index === desk.bar && box.events[desk.event]}
             <rect
               x={box.events[desk.event].x - 11}
               y={row.top + row.lanes.staffTop - 9}
@@ -91,10 +101,11 @@
   {/if}
 </svg>
 {#each picture.rows as row, at (at)}
-  {@const own = parts[at] === desk.part}
+  {@const own = at === ownRow}
   {#each row.bars as box (box.index)}
     {@const bar = parts[at].bars[box.index]}
-    {#if bar}
+    {@const index = parts[at].own[box.index]}
+    {#if index >= 0}
       <button
         class="absolute cursor-pointer bg-transparent"
         style:left="{box.x}px"
@@ -104,9 +115,9 @@
           row.lanes.number +
           13 +
           (at === picture.rows.length - 1 ? ground : 0)}px"
-        tabindex={own && (desk.bar === box.index || (desk.bar < 0 && box.index === 0)) ? 0 : -1}
-        data-bar={own ? box.index : undefined}
-        aria-pressed={own && desk.isChosen(box.index)}
+        tabindex={own && (desk.bar === index || (desk.bar < 0 && index === 0)) ? 0 : -1}
+        data-bar={own ? index : undefined}
+        aria-pressed={own && desk.isChosen(index)}
         aria-label="{parts.length > 1 ? `${parts[at].name}, bar` : 'Bar'} {bar.number}, Step {stepText(
           bar.step,
         )}, hardest by {bar.hardest_measure}{bar.past_hand ? ', past this hand' : ''}"

@@ -6,6 +6,7 @@
   import { PAIN } from '../../sheet/sheet'
   import type { DeskState } from './desk.svelte'
   import Guesses from './Guesses.svelte'
+  import SongMap from './SongMap.svelte'
   import OwnStep from './OwnStep.svelte'
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
@@ -60,6 +61,7 @@
   Graded by <a class="underline" href="#/ladder">the ladder {analysis.ladder}</a>.
 </p>
 <OwnStep {desk} {songId} />
+<SongMap {desk} {songId} />
 {#if part.cautions.length > 0}
   <h3 class="mt-4 mb-1">Take care</h3>
   <ul class="space-y-1 border-l-4 border-past-hand pl-3">
@@ -81,16 +83,6 @@
   <p class="mt-4 border-l-4 border-past-hand pl-3">
     Techniques of your own without a Step: {analysis.unknown_techniques.join(', ')}. They count nothing until
     <a class="underline" href="#/ladder">the ladder</a> knows them.
-  </p>
-{/if}
-{#if part.sections.length > 0}
-  <h3 class="mt-4 mb-1">Song map</h3>
-  <p class="text-quiet">
-    {analysis.order.length > 0
-      ? analysis.order.join(' - ')
-      : part.sections
-          .map((section) => (section.times === 1 ? section.name : `${section.name} x${section.times ?? '?'}`))
-          .join(' - ')}
   </p>
 {/if}
 {#if part.remarks.length > 0 || analysis.extra.length > 0}

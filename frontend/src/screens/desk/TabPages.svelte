@@ -1,14 +1,14 @@
 <script lang="ts">
-  import type { Part } from '../../api/client'
+  import type { AlignedPart } from '../../tab/aligned'
   import { layers } from '../../tab/layers.svelte'
   import Score from '../../tab/Score.svelte'
   import type { DeskState } from './desk.svelte'
   import DeskSystem from './DeskSystem.svelte'
 
-  let { desk, parts }: { desk: DeskState; parts: Part[] } = $props()
+  let { desk, parts }: { desk: DeskState; parts: AlignedPart[] } = $props()
   let width = $state(0)
   let scroller: HTMLElement
-  const PADDING = 48
+  const padding = $derived(width < 600 ? 24 : 48)
   const GROUND = 34
 
   // What is chosen or sounding comes into sight, its system first where it is not drawn yet.
@@ -26,11 +26,11 @@
 <section
   bind:this={scroller}
   bind:clientWidth={width}
-  class="relative min-h-0 overflow-y-auto px-6 py-3 max-lg:overflow-visible"
+  class="relative min-h-0 overflow-y-auto px-6 py-3 max-lg:overflow-visible max-sm:px-3"
   aria-label="Tab"
   style:scroll-padding="16px"
 >
-  <Score {parts} {layers} width={width - PADDING} below={GROUND + 12}>
+  <Score {parts} {layers} width={width - padding} below={GROUND + 12}>
     {#snippet over(picture)}<DeskSystem {desk} {parts} {picture} ground={GROUND} />{/snippet}
   </Score>
 </section>

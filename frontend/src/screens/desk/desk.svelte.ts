@@ -1,5 +1,6 @@
 /** What the Desk shows and what is chosen on it. Server state stays with the query library. */
 import { type Analysis, type Bar, type Desk, type Event, type GradeQuery, type Part } from '../../api/client'
+import { alignedParts, type AlignedPart } from '../../tab/aligned'
 import { whomQuery } from '../../whom.svelte'
 
 export const SLOWEST_PERCENT = 25
@@ -27,17 +28,13 @@ export class DeskState {
   readonly part: Part | null = $derived(
     this.analysis?.parts[Math.min(this.partIndex, this.analysis.parts.length - 1)] ?? null,
   )
-  readonly parts: Part[] = $derived(
-    this.part === null ? [] : this.together ? (this.analysis?.parts ?? []) : [this.part],
+  readonly parts: AlignedPart[] = $derived(
+    alignedParts(this.part === null ? [] : this.together ? (this.analysis?.parts ?? []) : [this.part]),
   )
   readonly chosenBar: Bar | null = $derived(this.part?.bars[this.bar] ?? null)
   readonly chosenEvent: Event | null = $derived(this.chosenBar?.events[this.event] ?? null)
   readonly handMm = $derived(this.analysis?.span_mm ?? 100)
   readonly practiceTempo = $derived(this.percent === 100 ? null : (this.markedTempo * this.percent) / 100)
-
-  partIndexOf(part: Part): number {
-    return this.analysis?.parts.indexOf(part) ?? 0
-  }
 
   get markedTempo(): number {
     return this.song?.analysis.marked_tempo ?? 100

@@ -15,6 +15,7 @@
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
   import { offerSheet } from '../../sheet/sheet'
+  import { alignedParts } from '../../tab/aligned'
   import { layers } from '../../tab/layers.svelte'
   import Score from '../../tab/Score.svelte'
   import { present } from '../students/students'
@@ -120,15 +121,14 @@
   }
 
   function playOrStop(): void {
-    const heard = group.data?.seats.filter((seat, at) => screen.hears(seat, at)) ?? []
+    const heard = aligned.filter((_, at) => screen.hears(group.data!.seats[at], at))
     if (player.playing || heard.length === 0) {
       player.stop()
       screen.cursor = null
       return
     }
-    const length = Math.max(...heard.map(({ part }) => part.bars.length))
     const swing = group.data?.feel === 'swing'
-    const timelines = heard.map(({ part }) => timelineOf(part, [0, length - 1], swing))
+    const timelines = heard.map((part) => timelineOf(part, [0, part.bars.length - 1], swing))
     void player.play(together(timelines), {
       percent: 100,
       loop: false,
@@ -138,6 +138,7 @@
     })
   }
 
+  const aligned = $derived(alignedParts(group.data?.seats.map((seat) => seat.part) ?? []))
   const uneven = $derived(new Set(group.data?.seats.map((seat) => seat.part.bars.length)).size > 1)
 </script>
 
@@ -172,14 +173,20 @@
     <main class="page-and-panel">
       <section
         bind:clientWidth={width}
-        class="min-h-0 overflow-y-auto px-6 py-4"
+        class="min-h-0 overflow-y-auto px-6 py-4 max-lg:overflow-visible max-sm:px-3"
         aria-label="All parts, lined up bar by bar"
       >
         {#if uneven}<p class="mb-3 border-l-4 border-changed pl-3">
-            The parts differ in length: some belong to different writings of the song. One that ends earlier
-            is silent from there on.
+            The parts differ in length. They stand under one another section by section; where a part has
+            nothing it is silent.
           </p>{/if}
-        <Score parts={group.data.seats.map((seat) => seat.part)} {layers} width={width - 48} head={22}>
+        <Score
+          parts={aligned}
+          {layers}
+          width={width - (width < 600 ? 24 : 48)}
+          head={22}
+          spoken={group.data.seats.map((seat) => `${seat.who}: ${seat.plays}`)}
+        >
           {#snippet over(picture)}<GroupSystem
               seats={group.data!.seats}
               {picture}

@@ -1,9 +1,10 @@
 /** What the Group screen shows and plays: seats of one song, each with a part of their own. */
 import type { Group, GroupIn, PartOffer, Seat, Student, VersionCard } from '../../api/client'
 
+import { alignedParts } from '../../tab/aligned'
 import { setupWords } from '../../components/setup'
 import { stepText } from '../../components/steps'
-import type { SheetContent } from '../../sheet/sheet'
+import { orderOf, type SheetContent } from '../../sheet/sheet'
 
 export class GroupState {
   silent = $state<string[]>([]) // seats that are not heard, by `seatKey`
@@ -115,11 +116,12 @@ export function groupSheets(group: Group, pageEach: boolean): SheetContent[] {
         seats.map((seat) => seat.part),
         group.marked_tempo,
       ),
-      order: [],
+      order: orderOf(hardest.part),
       play: [],
-      rows: seats.map((seat) => ({
-        name: seats.length === 1 ? '' : `${seat.who}: ${seat.plays}, Step ${stepText(seat.step)}`,
-        part: seat.part,
+      rows: alignedParts(seats.map((seat) => seat.part)).map((part, at) => ({
+        name:
+          seats.length === 1 ? '' : `${seats[at].who}: ${seats[at].plays}, Step ${stepText(seats[at].step)}`,
+        part,
       })),
     }
   })

@@ -59,41 +59,43 @@
       {/if}
     {/each}
   </svg>
-  <table class="mt-1 tabular-nums">
-    <tbody>
-      <tr>
-        <th scope="row" class="pr-3 text-left font-normal text-quiet">value</th>
-        {#each curve.points as point, at (at)}
-          <td
-            ><input
-              class="field no-spin w-13 text-right"
-              type="number"
-              step="0.05"
-              value={point[0]}
-              aria-label="{curve.curve}, point {at + 1}, value"
-              oninput={(event) => set(at, 0, event.currentTarget.value)}
-            /></td
-          >
-        {/each}
-      </tr>
-      <tr>
-        <th scope="row" class="pr-3 text-left font-normal text-quiet">Step</th>
-        {#each curve.points as point, at (at)}
-          <td
-            ><input
-              class="field no-spin w-13 text-right font-bold"
-              type="number"
-              step="0.1"
-              min="0"
-              max="10"
-              value={point[1]}
-              aria-label="{curve.curve}, point {at + 1}, Step"
-              oninput={(event) => set(at, 1, event.currentTarget.value)}
-            /></td
-          >
-        {/each}
-      </tr>
-    </tbody>
-  </table>
+  <div class="overflow-x-auto">
+    <table class="mt-1 tabular-nums">
+      <tbody>
+        <tr>
+          <th scope="row" class="pr-3 text-left font-normal text-quiet">value</th>
+          {#each curve.points as point, at (at)}
+            <td
+              ><input
+                class="field no-spin w-13 text-right"
+                type="number"
+                step="0.05"
+                value={point[0]}
+                aria-label="{curve.curve}, point {at + 1}, value"
+                oninput={(event) => set(at, 0, event.currentTarget.value)}
+              /></td
+            >
+          {/each}
+        </tr>
+        <tr>
+          <th scope="row" class="pr-3 text-left font-normal text-quiet">Step</th>
+          {#each curve.points as point, at (at)}
+            <td
+              ><input
+                class="field no-spin w-13 text-right font-bold"
+                type="number"
+                step="0.1"
+                min="0"
+                max="10"
+                value={point[1]}
+                aria-label="{curve.curve}, point {at + 1}, Step"
+                oninput={(event) => set(at, 1, event.currentTarget.value)}
+              /></td
+            >
+          {/each}
+        </tr>
+      </tbody>
+    </table>
+  </div>
   <p class="mt-1 text-sm text-quiet">Where it comes from: {curve.source}.</p>
 </figure>

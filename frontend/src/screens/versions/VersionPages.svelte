@@ -8,7 +8,7 @@
   let { screen, version }: { screen: VersionsState; version: Version } = $props()
   let width = $state(0)
   let scroller: HTMLElement
-  const PADDING = 48
+  const padding = $derived(width < 600 ? 24 : 48)
   const GROUND = 104 // of the two climbs and what is said under them
   const original = $derived(version.original.parts[0])
   const easier = $derived(version.version.parts[0])
@@ -23,14 +23,15 @@
 <section
   bind:this={scroller}
   bind:clientWidth={width}
-  class="min-h-0 overflow-y-auto px-6 py-3"
+  class="min-h-0 overflow-y-auto px-6 py-3 max-lg:overflow-visible max-sm:px-3"
   aria-label="Original above, version below"
 >
   <Score
     parts={screen.withOriginal ? [original, easier] : [easier]}
     {layers}
-    width={width - PADDING}
+    width={width - padding}
     below={GROUND}
+    spoken={screen.withOriginal ? ['original', 'version'] : ['version']}
   >
     {#snippet over(picture)}
       <VersionSystem

@@ -84,7 +84,7 @@
     >
   {/if}
   <span class="grow"></span>
-  <span class="flex items-center gap-x-4">
+  <span class="flex flex-wrap items-center gap-x-4 gap-y-1">
     <span class="text-quiet">or write</span>
     <Menu
       name={staircases.length > 0 ? 'a staircase' : 'no staircase: easy enough'}
