@@ -142,7 +142,7 @@ class Page:
 
     def choose_whom(self, name: str) -> None:
         """For whom everything is graded."""
-        self.find("button[aria-label^='For whom: ']").click()
+        self.find("button[data-whom]").click()
         self.find("[aria-label='Students'] button, [aria-label='Hands'] button", name).click()
 
     def focused(self) -> WebElement:

@@ -41,7 +41,7 @@ def test_paste_errors_preview_save_evidence_hand_edit_reload(page: Page) -> None
     usual = page.step()
     page.choose_whom("a child hand")
     page.until(lambda: page.step() > usual, "a higher Step for a child's hand")
-    page.sees("Past this hand")
+    page.sees("find other fingers or another place rather than push")
 
     page.press(Keys.ESCAPE)
     page.find("button", "Text").click()

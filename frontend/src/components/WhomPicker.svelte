@@ -40,7 +40,7 @@
 </script>
 
 <Popover.Root bind:open>
-  <Popover.Trigger class="control max-w-48" aria-label="For whom: {name}">
+  <Popover.Trigger class="control max-w-48" aria-label="for {name}, for whom" data-whom>
     <span class="min-w-0 truncate"><span class="text-quiet">for</span> {name}</span>
     <ChevronDown size={16} class="shrink-0 text-quiet" />
   </Popover.Trigger>

@@ -24,6 +24,7 @@ const look = EditorView.theme({
   '.cm-activeLine, .cm-activeLineGutter': {
     backgroundColor: 'color-mix(in srgb, var(--contour) 28%, transparent)',
   },
+  '.cm-placeholder': { color: 'var(--quiet)' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)', borderLeftWidth: '2px' },
   '&.cm-focused': { outline: '2.5px solid var(--focus)', outlineOffset: '-2px' },
   '.cm-tooltip': { backgroundColor: 'var(--paper)', color: 'var(--ink)', border: '1px solid var(--contour)' },
@@ -49,7 +50,12 @@ export function createEditor(
         lintGutter(),
         placeholder('Paste a tab here: string lines such as  e|--0--2--3--|'),
         keymap.of([...defaultKeymap, ...historyKeymap]),
-        EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false', autocapitalize: 'off' }),
+        EditorView.contentAttributes.of({
+          'aria-label': label,
+          spellcheck: 'false',
+          autocapitalize: 'off',
+          tabindex: '0',
+        }),
         look,
         EditorView.updateListener.of((update) => update.docChanged && onChange(update.state.doc.toString())),
       ],

@@ -27,6 +27,14 @@
   .bold {
     stroke-width: 2.4;
   }
+  .changed {
+    fill: var(--changed);
+  }
+  .gone {
+    fill: none;
+    stroke: var(--changed);
+    stroke-width: 1.8;
+  }
   .thin {
     stroke-width: 0.8;
   }

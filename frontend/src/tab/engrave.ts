@@ -4,6 +4,7 @@ import { sectionWords } from '../components/sections'
 import { fingerRow } from './fingers'
 import {
   barLines,
+  changeMarks,
   endingMarks,
   lanesOf,
   metreMarks,
@@ -153,6 +154,7 @@ function eventMarks(bars: Bar[], placed: Placed[], layers: Layers, lanes: Lanes)
       const pinned = event.notes.some((note) => note.finger_pinned)
       marks.push(text('fingers', pinned ? 'pinned' : 'row', x, lanes.finger, fingers[at]))
     }
+    marks.push(...changeMarks({ bar: placed[at].bar, event, x }, lanes.changed))
     if (layers.picking) marks.push(...pickingMarks({ bar: placed[at].bar, event, x }, lanes.picking))
     if (layers.counts && event.count) marks.push(text('count', 'row', x, lanes.count, event.count))
   })

@@ -22,6 +22,7 @@ export interface Lanes {
   over: number // top of the room over the strings
   staffTop: number
   staffBottom: number
+  changed: number // middle of the marks of what differs from the other side
   finger: number
   picking: number
   count: number
@@ -104,6 +105,11 @@ export function lanesOf(
   const staffTop = over + roomOver(bars)
   const staffBottom = staffTop + (strings - 1) * LINE_GAP
   y = staffBottom + 4
+  const changed = y + 6
+  row(
+    events.some((event) => event.mark),
+    13,
+  )
   const finger = row(layers.fingers, 15)
   const picked = events.some((event) => event.stroke || event.notes.some((note) => note.picking))
   const picking = row(layers.picking && picked, 15)
@@ -111,9 +117,21 @@ export function lanesOf(
   return {
     section,
     endings,
-    shape, chord, remark, words: said, number, rhythm, over, staffTop, staffBottom,
-    finger, picking, count, height: y + 5,
-  } // prettier-ignore
+    shape,
+    chord,
+    remark,
+    words: said,
+    number,
+    rhythm,
+    over,
+    staffTop,
+    staffBottom,
+    changed,
+    finger,
+    picking,
+    count,
+    height: y + 5,
+  }
 }
 
 export function wordMarks({ remarks, words }: RowWords, lanes: Lanes): Mark[] {
@@ -182,6 +200,14 @@ export function numberMarks(bar: Bar, x: number, width: number, lanes: Lanes): M
       ),
     )
   return marks
+}
+
+/** What differs from the other side, where two are compared: other, or gone. */
+export function changeMarks({ event, x }: Placed, y: number): Mark[] {
+  if (!event.mark || event.notes.length === 0) return []
+  return event.mark === 'gone'
+    ? [path('gone', 'gone', `M${x - 4.5} ${y - 4.5}l9 9m0 -9l-9 9`)]
+    : [path('changed', 'changed', `M${x} ${y - 5.5}l5.5 5.5 -5.5 5.5 -5.5 -5.5z`)]
 }
 
 /** Strokes and plucking fingers. */

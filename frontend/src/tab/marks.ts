@@ -1,7 +1,7 @@
 /** What a drawn system is made of: paths and texts, each with the name of what it stands for. */
 
 /** How a mark looks; the component has one style a kind. */
-export type PathKind = 'line' | 'thin' | 'bold' | 'fill' | 'open' | 'string'
+export type PathKind = 'line' | 'thin' | 'bold' | 'changed' | 'gone' | 'fill' | 'open' | 'string'
 export type TextKind =
   | 'fret'
   | 'small'

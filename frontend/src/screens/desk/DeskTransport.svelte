@@ -51,7 +51,7 @@
     aria-pressed={countIn}
     onclick={() => (countIn = !countIn)}
     aria-label="Count-in"
-    title="Count-in: one bar of clicks first">1 2 3</button
+    title="Count-in: one bar of clicks first"><span aria-hidden="true">1 2 3</span></button
   >
   <button
     class="quiet-button !px-2.5"

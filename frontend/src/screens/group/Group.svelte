@@ -171,8 +171,10 @@
     <div class="p-8"><ErrorNote message={(list.error ?? group.error)!.message} /></div>
   {:else if group.data && ready}
     <main class="page-and-panel">
+      <!-- svelte-ignore a11y_no_noninteractive_tabindex: it scrolls, and keys must reach it -->
       <section
         bind:clientWidth={width}
+        tabindex="0"
         class="min-h-0 overflow-y-auto px-6 py-4 max-lg:overflow-visible max-sm:px-3"
         aria-label="All parts, lined up bar by bar"
       >

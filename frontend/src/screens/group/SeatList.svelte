@@ -92,7 +92,7 @@
         {#if group.seats.length > 1}<button
             class="text-sm text-quiet underline hover:text-ink"
             onclick={() => remove(at)}
-            aria-label="Take {seat.who} out">Take out</button
+            aria-label="Take out {seat.who}">Take out</button
           >{/if}
       </div>
       <span class="mt-1.5 flex items-center gap-2 text-quiet">

@@ -227,13 +227,13 @@
         type="button"
         class="quiet-button !px-3"
         onclick={() => know(techniques, true)}
-        aria-label="Knows all techniques">all</button
+        aria-label="all: knows all techniques">all</button
       >
       <button
         type="button"
         class="quiet-button !px-3"
         onclick={() => know(techniques, false)}
-        aria-label="Knows no technique">none</button
+        aria-label="none: knows no technique">none</button
       >
     </div>
     <Fold

@@ -67,7 +67,7 @@
         <button
           class="mt-1 text-sm text-quiet underline hover:text-ink"
           onclick={() => onaway(version.id, true)}
-          aria-label="Put {version.asked} away">Put away</button
+          aria-label="Put away: {version.asked}">Put away</button
         >
       </li>
     {/each}

@@ -20,9 +20,11 @@
   })
 </script>
 
+<!-- svelte-ignore a11y_no_noninteractive_tabindex: it scrolls, and keys must reach it -->
 <section
   bind:this={scroller}
   bind:clientWidth={width}
+  tabindex="0"
   class="min-h-0 overflow-y-auto px-6 py-3 max-lg:overflow-visible max-sm:px-3"
   aria-label="Original above, version below"
 >

@@ -1,8 +1,8 @@
 <script lang="ts">
-  import type { Bar, Event, Part } from '../../api/client'
+  import type { Bar, Part } from '../../api/client'
   import { ridge, stepY } from '../../components/climb'
   import { HARDEST, stepColour, stepText } from '../../components/steps'
-  import type { BarBox, SystemPicture } from '../../tab/engrave'
+  import type { SystemPicture } from '../../tab/engrave'
   import { MARGIN } from '../../tab/systems'
   import type { VersionsState } from './versions.svelte'
 
@@ -33,12 +33,6 @@
   const places = $derived(picture.rows[0].bars)
   const ground = (bars: Bar[]) =>
     places.map((box, at) => ({ x: box.x, width: box.width, step: bars[at].step }))
-
-  function marked(bar: Bar, box: BarBox): { x: number; event: Event }[] {
-    return bar.events.flatMap((event, at) =>
-      event.mark && event.notes.length > 0 ? [{ x: box.events[at].x, event }] : [],
-    )
-  }
 
   function drag(event: PointerEvent): void {
     if (event.buttons === 0) return
@@ -101,22 +95,6 @@
           >
         {/each}
       {/if}
-      {#each marked(bar, box) as { x, event } (x)}
-        {#if event.mark === 'gone'}
-          <path
-            d="M{x - 5} {side.bottom + 7}l10 10m0 -10l-10 10"
-            stroke="var(--changed)"
-            stroke-width="1.8"
-          />
-        {:else}
-          <path
-            d="M{x} {side.bottom + 6}l6 6-6 6-6-6z"
-            fill={side.name === 'version' ? 'var(--changed)' : 'none'}
-            stroke="var(--changed)"
-            stroke-width="1.5"
-          />
-        {/if}
-      {/each}
     {/each}
   {/each}
   <g transform="translate(0 {climbTop})">
