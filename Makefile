@@ -26,7 +26,7 @@ check: .stamps/dev .stamps/pages
 	cd frontend && npm run -s check
 	cd frontend && npm run -s test
 
-bench: .stamps/dev .stamps/pages
+bench: .stamps/dev .stamps/browser $(PAGES)
 	$(BIN)/python -m tests.bench
 
 faults: .stamps/dev

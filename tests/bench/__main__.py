@@ -30,6 +30,7 @@ from clear_steps.formats.musicxml import write_musicxml
 from clear_steps.ladders import default_ladder
 from clear_steps.store import Database
 from clear_steps.web.app import create_app
+from tests.bench.page import page_figures
 from tests.bench.songs import sixteenths
 from tests.library import fill
 from tests.outside.chord_shapes import compare, exact_in_sequence
@@ -40,6 +41,8 @@ NETWORKX_FLOOR = 50.0  # networkx building and solving the path's graph, over ou
 MEMORY_FLOOR_MB = 150.0
 LINEAR_FLOOR = 1.2  # time per bar at 256 bars over that at 64
 API_FLOOR_SECONDS = 0.3
+OPEN_FLOOR_SECONDS, CHOICE_FLOOR_SECONDS, LONG_FLOOR_SECONDS = 0.7, 0.05, 2.0
+FIRST_LOAD_FLOOR_KB = 250.0
 CHORDS_FLOOR, BARRE_FLOOR, SEQUENCE_FLOOR = 0.87, 0.95, 0.86
 
 
@@ -233,8 +236,19 @@ def rows() -> list[Row]:
     ]
 
 
+def page_rows() -> list[Row]:
+    """What is timed in the browser."""
+    opened, chosen, drawn, loaded = page_figures()
+    return [
+        Row("the Desk of the longest demo song, click to drawn, warm", opened, "s", most=OPEN_FLOOR_SECONDS),
+        Row("choosing a bar, click to evidence", chosen, "s", most=CHOICE_FLOOR_SECONDS),
+        Row("a song of 500 bars, its answer to drawn", drawn, "s", most=LONG_FLOOR_SECONDS),
+        Row("first load, compressed", loaded, "kB", most=FIRST_LOAD_FLOOR_KB),
+    ]
+
+
 def main() -> int:
-    table = rows()
+    table = [*rows(), *page_rows()]
     for row in table:
         print(f"{row.what:<62}{row.value:>9.3f} {row.unit:<6}{row.floor}")
     return int(any(row.missed for row in table))

@@ -111,11 +111,11 @@ class Page:
         finally:
             self.chrome.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
 
-    def marks(self) -> set[str]:
+    def marks(self, within: str = "body") -> set[str]:
         """Names and texts of all marks that are drawn."""
-        script = """return [...document.querySelectorAll('[data-mark]')].flatMap(
+        script = """return [...document.querySelectorAll(`${arguments[0]} [data-mark]`)].flatMap(
             (mark) => [mark.dataset.mark, mark.textContent.trim()])"""
-        return set(self.chrome.execute_script(script))
+        return set(self.chrome.execute_script(script, within))
 
     @contextmanager
     def printing(self, button: str) -> Iterator[None]:

@@ -104,7 +104,7 @@ def test_the_whole_desk_by_keyboard_alone(page: Page) -> None:
 def test_play_moves_a_cursor_and_stops(page: Page) -> None:
     page.open("#/song/2")
     page.bar(1).click()
-    page.find("button[aria-label='Count-in']").click()
+    page.find("button[aria-label='1 2 3: count-in']").click()
     page.find("button[aria-label='Repeat']").click()
     page.find("button", "Play").click()
     page.find("button", "Stop")

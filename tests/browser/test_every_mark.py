@@ -55,7 +55,7 @@ MARKS = [
         "string name E",
     ),
 ]
-TEXTS = ["5?", "(5)", "knock", "free", "PM on 6 stop 1", "f", "pp", "C", "3 times", "= 132"]
+TEXTS = ["5?", "(5)", "knock", "position 3", "free", "PM on 6 stop 1", "f", "pp", "C", "3 times", "= 132"]
 
 
 def looked_for(technique: Technique) -> str:

@@ -89,6 +89,7 @@ def event_model(
         words_by_string=_words_by_string(event),
         dip=None if event.dip is None else float(event.dip),
         dynamic=event.dynamic,
+        position=event.position,
         grip=None if grip is None else _grip_model(grip, event),
     )
 

@@ -67,6 +67,7 @@ class EventModel(BaseModel):
     words_by_string: list[str]  # `PM on 6`, `stop 6, 5`
     dip: float | None  # half tones
     dynamic: str | None
+    position: int | None  # pinned by the teacher: the fret the index finger covers
     grip: GripModel | None
     mark: Literal["", "changed", "gone"] = ""  # against the other side, where two are compared
 

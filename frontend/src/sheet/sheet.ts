@@ -74,6 +74,7 @@ export function sheetOf(
     setup: setupWords(
       own.map((row) => row.part),
       analysis.marked_tempo,
+      analysis.feel,
     ),
     order: orderOf(part),
     play,

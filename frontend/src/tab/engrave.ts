@@ -14,7 +14,7 @@ import {
   wordsOfRow,
   type Lanes,
 } from './lanes'
-import { path, text, type Mark } from './marks'
+import { path, text, textWidth, type Mark } from './marks'
 import { headsOf, rhythmMarks, tieMarks, type Head } from './rhythm'
 import { shapeMarks } from './shapes'
 import { tickOf, type Layers } from './spacing'
@@ -88,14 +88,7 @@ function rowOf(part: Part, parts: Part[], system: SystemBars, layers: Layers): O
       shapeMarks({ ...shape, name: layers.chords ? '' : shape.name }, eventX(bar, event) + 10, lanes.shape),
     ),
     ...begun.map((section) =>
-      text(
-        'section',
-        'section',
-        xs[section.first_bar - system.first],
-        lanes.section,
-        sectionWords(section),
-        'start',
-      ),
+      sectionMark(section, xs[section.first_bar - system.first], right, lanes.section),
     ),
   ]
   const heads: Head[] = []
@@ -125,6 +118,13 @@ function rowOf(part: Part, parts: Part[], system: SystemBars, layers: Layers): O
 
 function sectionsIn(part: Part, { first, last }: SystemBars): Part['sections'] {
   return part.sections.filter(({ first_bar }) => first_bar >= first && first_bar <= last)
+}
+
+/** A section's name over its first bar, moved back where it would run over the edge. */
+function sectionMark(section: Part['sections'][number], x: number, right: number, y: number): Mark {
+  const words = sectionWords(section)
+  const from = Math.max(MARGIN, Math.min(x, right - textWidth('section', words)))
+  return text('section', 'section', from, y, words, 'start')
 }
 
 function staffMarks(part: Part, lanes: Lanes, right: number): Mark[] {

@@ -28,6 +28,7 @@ function bar(index: number, text: string, more: Partial<Bar> = {}): Bar {
       how: [],
       own_techniques: [],
       words_by_string: [],
+      position: null,
     } as unknown as Event
     onset += quarters
     return event

@@ -34,7 +34,8 @@ export function wordsOf(event: Event): string[] {
     .map(lettersOf)
     .filter((words) => words !== '')
   const own = event.own_techniques.map((name) => name.replaceAll('_', ' '))
-  return [...forAll, ...event.words_by_string, ...own, ...(event.dynamic ? [event.dynamic] : [])]
+  const hand = event.position === null ? [] : [`position ${event.position}`]
+  return [...forAll, ...event.words_by_string, ...own, ...hand, ...(event.dynamic ? [event.dynamic] : [])]
 }
 
 /** A note as a teacher writes it on the line; a tied one is not written again. */

@@ -16,8 +16,9 @@
   }
   let { desk, player, tools, songId }: Props = $props()
   const part = $derived(desk.part!)
+  const feel = $derived(desk.analysis!.feel === 'straight' ? '' : (desk.analysis!.feel ?? ''))
   const under = $derived(
-    [part.tuning, part.capo ? `capo ${part.capo}` : '', `${part.bars.length} bars`]
+    [part.tuning, part.capo ? `capo ${part.capo}` : '', feel, `${part.bars.length} bars`]
       .filter(Boolean)
       .join(', '),
   )

@@ -50,8 +50,8 @@
     class="quiet-button !px-2.5 text-sm"
     aria-pressed={countIn}
     onclick={() => (countIn = !countIn)}
-    aria-label="Count-in"
-    title="Count-in: one bar of clicks first"><span aria-hidden="true">1 2 3</span></button
+    aria-label="1 2 3: count-in"
+    title="Count-in: one bar of clicks first">1 2 3</button
   >
   <button
     class="quiet-button !px-2.5"

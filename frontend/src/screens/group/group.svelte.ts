@@ -115,6 +115,7 @@ export function groupSheets(group: Group, pageEach: boolean): SheetContent[] {
       setup: setupWords(
         seats.map((seat) => seat.part),
         group.marked_tempo,
+        group.feel,
       ),
       order: orderOf(hardest.part),
       play: [],

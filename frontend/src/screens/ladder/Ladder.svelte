@@ -1,4 +1,5 @@
 <script lang="ts">
+  import Printer from '@lucide/svelte/icons/printer'
   import Select from '../../ui/Select.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query'
@@ -105,6 +106,9 @@
         : own === null
           ? 'it never changes; a change makes a copy'
           : `writing ${screen.screen.revision}, saved`}</span
+    >
+    <button class="quiet-button inline-flex items-center gap-2" onclick={() => window.print()}
+      ><Printer size={17} /> Print</button
     >
     <button class="quiet-button" disabled={!screen.changed} onclick={() => screen.take(screen.screen!)}
       >Take back</button

@@ -67,7 +67,7 @@
     {/if}
     {#if analysis.tempo_assumed}
       <p class="mt-3 text-quiet">
-        No tempo is sure: the Step holds at an assumed {analysis.tempo} quarters a minute.
+        No tempo is sure: the Step holds at an assumed tempo of {analysis.tempo} beats a minute.
       </p>
     {/if}
   </div>

@@ -34,6 +34,9 @@
   const ground = (bars: Bar[]) =>
     places.map((box, at) => ({ x: box.x, width: box.width, step: bars[at].step }))
 
+  const setupOf = (part: Part) => [part.tuning, part.capo ? `capo ${part.capo}` : 'no capo'].join(', ')
+  const setups = $derived(setupOf(original) !== setupOf(easier))
+
   function drag(event: PointerEvent): void {
     if (event.buttons === 0) return
     const picture = (event.currentTarget as SVGElement).ownerSVGElement!.getBoundingClientRect()
@@ -63,7 +66,8 @@
       y={(side.top + side.bottom) / 2 + 4}
       class="fill-quiet text-[11px]"
       transform="rotate(-90 24 {(side.top + side.bottom) / 2})"
-      text-anchor="middle">{side.name}</text
+      text-anchor="middle"
+      >{side.name}{setups ? `, ${setupOf(side.name === 'original' ? original : easier)}` : ''}</text
     >
     {#each side.bars as bar, at (bar.index)}
       {@const box = side.row.bars[at]}

@@ -180,17 +180,23 @@
     onplay={playOrStop}
     onhear={hear}
     onprint={() => window.print()}
+    there={!list.isError}
     shownStep={version.data?.version.parts[0].step}
   />
-  <WishRow
-    {screen}
-    {songId}
-    count={list.data?.versions.length ?? 0}
-    parts={list.data?.parts ?? []}
-    onwrite={(wish) => void write(wish)}
-  />
+  {#if !list.isError}
+    <WishRow
+      {screen}
+      {songId}
+      count={list.data?.versions.length ?? 0}
+      parts={list.data?.parts ?? []}
+      onwrite={(wish) => void write(wish)}
+    />
+  {/if}
   {#if list.isError}
-    <div class="p-8"><ErrorNote message={list.error.message} /></div>
+    <div class="p-8">
+      <ErrorNote message={list.error.message} />
+      <p class="mt-4"><a class="underline" href="#/">Back to the songs</a></p>
+    </div>
   {:else if screen.sideBySide && (list.data?.versions.length ?? 0) > 0}
     <SideBySide
       song={original}

@@ -25,6 +25,7 @@
     onplay: () => void
     onprint: () => void
     shownStep: number | undefined
+    there: boolean // the song is
     onhear: (side: Side) => void
   }
   let {
@@ -40,54 +41,58 @@
     onprint,
     onhear,
     shownStep,
+    there,
   }: Props = $props()
   const percent = $derived(Math.round((screen.job?.done ?? 0) * 100))
 </script>
 
 <TopBar back={{ href: `#/song/${songId}`, words: 'Desk' }} {title} under="easier versions" step={shownStep}>
   {#snippet whom()}<WhomPicker />{/snippet}
-  <span class="flex items-center gap-2 text-quiet">
-    target Step
-    <Slider
-      label="Target Step"
-      class="w-20"
-      min={1}
-      max={10}
-      step={0.5}
-      value={screen.target}
-      onchange={(step) => screen.setTarget(step)}
-    />
-    <input
-      class="field no-spin w-10 text-right text-ink"
-      type="number"
-      min="1"
-      max="10"
-      step="0.5"
-      value={screen.target}
-      onchange={(event) => screen.setTarget(event.currentTarget.valueAsNumber)}
-      aria-label="Target Step, typed"
-    />
-  </span>
-  {#if screen.searching}
-    <span class="flex items-center gap-2" role="status">
-      <progress class="h-2 w-24 accent-(--changed)" max="100" value={percent} aria-label="Search"></progress>
-      <span class="w-10 tabular-nums">{percent} %</span>
-      <button class="quiet-button !px-3" onclick={() => void screen.stop()}>Stop</button>
+  {#if there}
+    <span class="flex items-center gap-2 text-quiet">
+      target Step
+      <Slider
+        label="Target Step"
+        class="w-20"
+        min={1}
+        max={10}
+        step={0.5}
+        value={screen.target}
+        onchange={(step) => screen.setTarget(step)}
+      />
+      <input
+        class="field no-spin w-10 text-right text-ink"
+        type="number"
+        min="1"
+        max="10"
+        step="0.5"
+        value={screen.target}
+        onchange={(event) => screen.setTarget(event.currentTarget.valueAsNumber)}
+        aria-label="Target Step, typed"
+      />
     </span>
-  {:else}
-    <button class="key-button !px-4" onclick={onwrite}>Write Step {stepText(screen.target)}</button>
-  {/if}
-  {#if screen.message}<span class="text-past-hand" role="status">{screen.message}</span>{/if}
-  {#if versions.length > 0}
-    <button class="quiet-button inline-flex items-center gap-2" onclick={onprint}
-      ><Printer size={17} /> Print</button
-    >
-    <button
-      class="quiet-button inline-flex w-24 items-center justify-center gap-2 !border-ink"
-      onclick={onplay}
-    >
-      {#if player.playing}<Square size={16} /> Stop{:else}<Play size={16} /> Play{/if}
-    </button>
+    {#if screen.searching}
+      <span class="flex items-center gap-2" role="status">
+        <progress class="h-2 w-24 accent-(--changed)" max="100" value={percent} aria-label="Search"
+        ></progress>
+        <span class="w-10 tabular-nums">{percent} %</span>
+        <button class="quiet-button !px-3" onclick={() => void screen.stop()}>Stop</button>
+      </span>
+    {:else}
+      <button class="key-button !px-4" onclick={onwrite}>Write Step {stepText(screen.target)}</button>
+    {/if}
+    {#if screen.message}<span class="text-past-hand" role="status">{screen.message}</span>{/if}
+    {#if versions.length > 0}
+      <button class="quiet-button inline-flex items-center gap-2" onclick={onprint}
+        ><Printer size={17} /> Print</button
+      >
+      <button
+        class="quiet-button inline-flex w-24 items-center justify-center gap-2 !border-ink"
+        onclick={onplay}
+      >
+        {#if player.playing}<Square size={16} /> Stop{:else}<Play size={16} /> Play{/if}
+      </button>
+    {/if}
   {/if}
 </TopBar>
 {#if versions.length > 0}

@@ -1,0 +1,70 @@
+"""For whom it is, the map, and fingers by hand: chosen once, kept, undone."""
+
+from selenium.webdriver.common.by import By
+from selenium.webdriver.common.keys import Keys
+
+from tests.browser.page import Page
+
+
+def test_a_student_is_chosen_once_and_kept_over_screens_and_visits(page: Page) -> None:
+    page.open("#/song/5")
+    page.find("h1", "Burnt sugar")
+    page.sees("for a medium hand")
+    page.choose_whom("Tomke")
+    page.until(lambda: "for Tomke" in page.find("aside h2").text, "named with the Step")
+    page.sees("Past Tomke: bars")
+    page.find("a", "Make it easier").click()
+    page.sees("% kept")
+    assert "Tomke" in page.find("button[data-whom]").text
+    page.open("#/song/1")
+    page.until(lambda: "for Tomke" in page.find("aside h2").text, "on another song")
+    page.chrome.refresh()
+    page.until(lambda: "for Tomke" in page.find("aside h2").text, "on another visit")
+    page.choose_whom("a medium hand")
+    page.until(lambda: "for a medium hand" in page.find("aside h2").text, "nobody")
+
+
+def test_a_student_of_the_same_span_is_not_taken_for_another(page: Page) -> None:
+    page.open("#/song/1")
+    page.find("h1", "Before the ovens")
+    assert "a medium hand" in page.find("button[data-whom]").text, "Mira's span is that of a medium hand"
+    page.choose_whom("Mira")
+    page.until(lambda: "Mira" in page.find("button[data-whom]").text, "by who she is")
+    page.choose_whom("a medium hand")
+
+
+def test_the_map_is_edited_followed_and_played(page: Page) -> None:
+    page.open("#/song/3")
+    page.find("h1", "Market morning")
+    page.sees("minutes as played")
+    page.find("button", "another order").click()
+    field = page.find("input[aria-label='Sections as played']")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("Verse x2, Nowhere")
+    page.expects("422")
+    page.find("button", "Save the order").click()
+    page.sees("order is 'Nowhere'; expected sections")
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("Verse x2, Ending")
+    page.find("button", "Save the order").click()
+    rows = "ol[aria-label='Sections as played'] li"
+    page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, rows)) == 2, "the new order")
+    assert "2 times" in page.find(rows, "Verse").text
+    page.find(f"{rows} button", "Ending").click()
+    page.until(lambda: page.find("aside h2").text.startswith("Bar 14"), "the ending's first bar")
+
+
+def test_a_finger_is_pinned_by_key_with_its_cost_and_undone(page: Page) -> None:
+    page.open("#/song/1")
+    page.bar(4).click()
+    page.find("ul[aria-label='Fingers']")
+    page.press("3")
+    page.sees("Finger 3 is pinned:")
+    page.find("button[aria-label^='Finger 3'][aria-pressed=true]")
+    page.press("0")
+    page.sees("The finger is free again")
+    page.find("ul[aria-label='Fingers'] button[aria-label^='Finger 4']").click()
+    page.find("button[aria-label^='Finger 4'][aria-pressed=true]")
+    page.find("[aria-live] button", "Undo").click()
+    pinned = "button[aria-label^='Finger 4'][aria-pressed=true]"
+    page.until(lambda: not page.chrome.find_elements(By.CSS_SELECTOR, pinned), "undone")
