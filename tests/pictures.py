@@ -11,6 +11,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.chrome import headless, served_demo
 from tests.browser.page import Page
+from tests.every_mark import every_mark_text
 
 FOLDER = Path(__file__).parents[1] / "docs/screenshots"
 WIDTH, HEIGHT = 1280, 800
@@ -40,9 +41,10 @@ def desk(page: Page) -> None:
 
 def desk_text(page: Page) -> None:
     """The Desk in the dark, with the text open: the last view, for the dark stays."""
+    page.chrome.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
     page.open(f"#/song/{BURNT_SUGAR}")
     page.bar(1).click()
-    page.find("button", "Dark").click()
+    page.find("button[aria-label='Dark']").click()
     page.find("button", "Text").click()
     page.editor()
 
@@ -86,11 +88,12 @@ def group(page: Page) -> None:
     for seat, (who, plays) in enumerate(
         [("Anselm", "the original"), ("Tomke", "what Tomke"), ("Mira", "open chords")]
     ):
-        page.find(f"[data-seat='{seat}'] select").send_keys(plays)
+        page.find(f"[data-seat='{seat}'] button[aria-label^='What ']").click()
+        page.find("[role=option]", plays).click()
         name = page.find(f"[data-seat='{seat}'] input[list]")
         name.send_keys(Keys.CONTROL, "a")
         name.send_keys(who, Keys.TAB)
-        page.until(lambda who=who: who in page.find("svg[role=img]").get_attribute("aria-label"), who)  # type: ignore[misc]
+        page.until(lambda who=who: who in page.find("[data-rows]").text, who)  # type: ignore[misc]
 
 
 def students(page: Page) -> None:
@@ -104,6 +107,22 @@ def ladder(page: Page) -> None:
     page.sees("What Step 4 allows")
 
 
+def every_mark(page: Page) -> None:
+    """Every technique on one page."""
+    page.open()
+    song = page.add_song(every_mark_text())
+    page.open(f"#/song/{song}")
+    page.find("h1", "Every mark")
+    page.chrome.execute_script("document.querySelector('section[aria-label=Tab]').scrollTop = 640")
+
+
+def desk_phone(page: Page) -> None:
+    metrics = {"width": 390, "height": 844, "deviceScaleFactor": 1, "mobile": True}
+    page.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
+    page.open(f"#/song/{BURNT_SUGAR}")
+    page.find("[data-bar='0']")
+
+
 VIEWS: tuple[Callable[[Page], None], ...] = (
     songs,
     desk,
@@ -113,6 +132,8 @@ VIEWS: tuple[Callable[[Page], None], ...] = (
     group,
     students,
     ladder,
+    every_mark,
+    desk_phone,
     desk_text,
 )
 

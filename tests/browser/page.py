@@ -129,9 +129,11 @@ class Page:
         yield
         self.chrome.execute_script("dispatchEvent(new Event('afterprint'))")
 
-    def pages_printed(self) -> int:
-        """How many pages of A4 the browser prints."""
-        asked = {"paperWidth": 8.27, "paperHeight": 11.69, "preferCSSPageSize": True}
+    def pages_printed(self, paper: str = "A4") -> int:
+        """How many pages of A4 or Letter the browser prints."""
+        width, height = {"A4": (8.27, 11.69), "Letter": (8.5, 11)}[paper]
+        margins = dict.fromkeys(("marginTop", "marginBottom", "marginLeft", "marginRight"), 14 / 25.4)
+        asked = {"paperWidth": width, "paperHeight": height, **margins}
         printed = self.chrome.execute_cdp_cmd("Page.printToPDF", asked)
         return len(re.findall(rb"/Type\s*/Page\b", b64decode(printed["data"])))
 

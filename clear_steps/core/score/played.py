@@ -8,7 +8,7 @@ from itertools import takewhile
 from clear_steps.core.score.song import LAST_TIME, Bar, Part, Section
 
 MAX_PLAYED_BARS = 5000
-_COUNTED = re.compile(r"(?P<name>.+?)\s+x\s?(?P<times>\d{1,2})")
+_TIMES = re.compile(r"x(\d{1,2})")
 
 
 @dataclass(frozen=True, slots=True)
@@ -53,8 +53,9 @@ def song_map(part: Part, order: tuple[str, ...] = ()) -> tuple[Passage, ...]:
 
 def counted(item: str) -> tuple[str, int | None]:
     """A name of an order with its count, if it has one."""
-    match = _COUNTED.fullmatch(item)
-    return (match["name"], int(match["times"])) if match else (item, None)
+    name, _, last = item.rpartition(" ")
+    match = _TIMES.fullmatch(last)
+    return (name.rstrip(), int(match[1])) if match and name.strip() else (item, None)
 
 
 def map_problems(part: Part, order: tuple[str, ...] = ()) -> tuple[str, ...]:

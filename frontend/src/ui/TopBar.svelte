@@ -13,6 +13,11 @@
     whom?: Snippet // who it is for, beside the Step
     children?: Snippet
   }
+  /** On another screen those who use keys or a screen reader begin at its name. */
+  function focused(heading: HTMLElement): void {
+    if (document.activeElement === document.body) heading.focus({ preventScroll: true })
+  }
+
   let { back, title, under = '', step, assumed, whom, children }: Props = $props()
 </script>
 
@@ -21,7 +26,9 @@
       ><ArrowLeft size={18} /><span class="max-sm:sr-only">{back.words}</span></a
     >{/if}
   <div class="min-w-0 leading-tight">
-    <h1 class="truncate text-xl leading-tight" {title}>{title}</h1>
+    <h1 class="truncate text-xl leading-tight outline-none" {title} tabindex="-1" {@attach focused}>
+      {title}
+    </h1>
     {#if under}<p class="truncate text-[13px] text-quiet">{under}</p>{/if}
   </div>
   {#if step !== undefined}<span data-testid="song-step"><StepBadge {step} {assumed} /></span>{/if}

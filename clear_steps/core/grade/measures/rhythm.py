@@ -73,7 +73,7 @@ def _others(bar: PlayedBar) -> list[tuple[float, str]]:
     if bar.bar.metre.beats not in _USUAL_BEATS:
         others.append((_METRE_STEP, f"an odd bar of {bar.bar.metre}"))
     elif bar.metre_changed:
-        others.append((_METRE_STEP, f"the metre changes to {bar.bar.metre}"))
+        others.append((_METRE_STEP, f"the bars change to {bar.bar.metre}"))
     return others
 
 
@@ -161,7 +161,7 @@ def _rung(ladder: Ladder, step: int) -> str:
 RHYTHM = Measure(
     name="rhythm",
     spoken="the rhythm",
-    about="syncopation, tuplets, odd or changing metre",
+    about="notes off the beat, tuplets, bars of odd or changing length",
     unit="syncopation",
     sign="M3 13V4M7 13V8M10 13V3M13 13V9",
     curves={"rhythm": "rhythm"},

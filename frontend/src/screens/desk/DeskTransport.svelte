@@ -91,8 +91,11 @@
   <span class="flex flex-wrap items-center gap-x-3 text-[15px]" role="group" aria-label="Rows to show"
     ><LayerChoice /></span
   >
-  <button class="icon-link" aria-pressed={desk.textOpen} onclick={() => (desk.textOpen = !desk.textOpen)}
-    ><PencilLine size={17} /> Text</button
+  <button
+    class="icon-link"
+    data-text-switch
+    aria-pressed={desk.textOpen}
+    onclick={() => (desk.textOpen = !desk.textOpen)}><PencilLine size={17} /> Text</button
   >
   <button class="icon-link" onclick={tools.showKeys} aria-label="Keys" title="Keys of the Desk (?)"
     ><Keyboard size={18} /></button

@@ -82,6 +82,12 @@
     if (revision) change(revision.text)
   }
 
+  /** Those who use keys go on where they opened it. */
+  function close(): void {
+    desk.textOpen = false
+    document.querySelector<HTMLElement>('[data-text-switch]')?.focus()
+  }
+
   function forget(): void {
     draft.forget(stored)
     save.reset()
@@ -133,7 +139,7 @@
         >: {preview.problems[0].message}
       {:else}{preview.message}{/if}
     </span>
-    <button class="quiet-button" onclick={() => (desk.textOpen = false)}>Close</button>
+    <button class="quiet-button" onclick={close}>Close</button>
     <button
       class="key-button"
       disabled={!draft.changed || preview.message !== '' || preview.waiting || save.isPending}

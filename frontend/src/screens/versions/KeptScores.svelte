@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Version } from '../../api/client'
+  import PastBars from '../../components/PastBars.svelte'
   import { stepText } from '../../components/steps'
 
   let { version }: { version: Version } = $props()
@@ -11,7 +12,10 @@
 </script>
 
 <h2 class="flex items-baseline justify-between text-lg">
-  <span>Step {stepText(before)} became <span data-testid="version-step">{stepText(after)}</span></span>
+  <span
+    >Step {stepText(before)} became <span data-testid="version-step">{stepText(after)}</span>
+    <span class="font-normal text-quiet">for {version.version.whom}</span></span
+  >
   <span class="tabular-nums">{version.kept.overall.toFixed(0)} % kept</span>
 </h2>
 <p class="mt-1" role="status">
@@ -23,6 +27,7 @@
     >{/if}
   {#if !version.kept.still_the_tune}<strong class="text-past-hand">This is no longer the tune.</strong>{/if}
 </p>
+<PastBars part={version.version.parts[0]} whom={version.version.whom} />
 <dl class="mt-3 grid grid-cols-[70px_1fr_56px] items-center gap-x-3 gap-y-1.5">
   {#each SCORES as score (score)}
     <dt>{score}</dt>
