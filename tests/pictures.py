@@ -108,12 +108,13 @@ def ladder(page: Page) -> None:
 
 
 def every_mark(page: Page) -> None:
-    """Every technique on one page."""
+    """Every length, technique and mark on one page."""
     page.open()
+    metrics = {"width": WIDTH, "height": 3080, "deviceScaleFactor": 1, "mobile": False}
+    page.chrome.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", metrics)
     song = page.add_song(every_mark_text())
     page.open(f"#/song/{song}")
     page.find("h1", "Every mark")
-    page.chrome.execute_script("document.querySelector('section[aria-label=Tab]').scrollTop = 640")
 
 
 def desk_phone(page: Page) -> None:

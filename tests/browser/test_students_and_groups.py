@@ -33,6 +33,10 @@ def test_a_new_student_gets_a_version_within_limits(page: Page) -> None:
     page.find("aside [data-group] button", "bars").click()
     page.sees("The limit here")
     page.find("button[aria-label^='Which version: what Ines can play']")
+    page.open("#/students")
+    page.find("button", "Ines").click()
+    page.find("section[aria-label='Songs of Ines'] a", "Burnt sugar")
+    page.find("section[aria-label='Songs of Ines'] a", "what Ines can play")
 
 
 def test_a_student_is_changed_by_keyboard_and_a_taken_name_is_told(page: Page) -> None:

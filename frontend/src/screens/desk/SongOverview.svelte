@@ -66,7 +66,7 @@
   <h3 class="mt-4 mb-1">Take care</h3>
   <ul class="space-y-1 border-l-4 border-past-hand pl-3">
     {#each part.cautions as caution (caution.kind)}<li data-caution={caution.kind}>
-        {caution.words}{#if caution.bars.length > 0}
+        {caution.words}{' '}{#if caution.bars.length > 0}
           <span class="text-quiet">{barsIn(caution.bars)}</span>{/if}
       </li>{/each}
     <li>{PAIN}</li>
