@@ -1,5 +1,6 @@
 """From notes to a Step: measures, ladder, and what follows from them."""
 
+from clear_steps.core.grade.adding import WEIGHINGS, Weighing, added_up
 from clear_steps.core.grade.alternatives import SCHOOL_TITLES, alternatives
 from clear_steps.core.grade.differences import Difference, difference
 from clear_steps.core.grade.finding import Finding, Place
@@ -12,13 +13,10 @@ from clear_steps.core.grade.pins import pins_not_kept
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import (
-    WEIGHINGS,
     BarGrade,
     Grader,
     GradeRequest,
     Grading,
-    Weighing,
-    added_up,
     grade_part,
     grade_song,
     hand_tables,

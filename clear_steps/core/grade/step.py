@@ -2,12 +2,12 @@
 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
-from enum import StrEnum
 from fractions import Fraction
 from functools import cached_property
 from itertools import chain
 from math import ceil
 
+from clear_steps.core.grade.adding import EASIEST_STEP, Weighing, cubic_mean, norm, weighed
 from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
@@ -24,7 +24,6 @@ from clear_steps.core.grade.peak import (
 from clear_steps.core.grade.played import Performer, PlayedBar
 from clear_steps.core.grade.songwide import Figures, stamina
 from clear_steps.core.hand import (
-    HARDEST_STEP,
     PRESET_SPANS_MM,
     SCHOOLS,
     Fingered,
@@ -39,25 +38,6 @@ from clear_steps.core.hand import (
 )
 from clear_steps.core.score import Part, Song, played_order
 from clear_steps.core.score.timing import BarTime, taken_times
-
-EASIEST_STEP = 1.0
-_POWER = 6
-
-
-class Weighing(StrEnum):
-    """Two schools of weighing, and the balance between: the hardest passage, or the whole song."""
-
-    HARDEST = "hardest"
-    BALANCED = "balanced"
-    WHOLE = "whole"
-
-
-# Shares of peak and typical in the song's base Step.
-WEIGHINGS: dict[Weighing, tuple[float, float]] = {
-    Weighing.HARDEST: (1.0, 0.0),
-    Weighing.BALANCED: (0.6, 0.4),
-    Weighing.WHOLE: (0.2, 0.8),
-}
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,12 +68,12 @@ class BarGrade:
 
     def step_of(self, measures: Iterable[str]) -> float:
         """The bar's Step if only these measures had found something."""
-        return _norm([self.findings[name].step for name in measures], False)
+        return norm([self.findings[name].step for name in measures], False)
 
     def step_without(self, measure: str) -> float:
         """The bar's Step if a measure had found nothing."""
         others = [finding.step for name, finding in self.findings.items() if name != measure]
-        return _norm(others, self.past_hand and measure != "stretch")
+        return norm(others, self.past_hand and measure != "stretch")
 
 
 @dataclass(frozen=True)  # no slots: the fingering is laid out when it is asked for
@@ -229,9 +209,9 @@ class Grader:
         steps = [graded[index].step for index in sounding]
         whole = peak_of_bars(steps, sounding, EASIEST_STEP)
         peak = peak_over_bar_lines([judged[index][1] for index in order], whole, self._steps_over)
-        typical = _cubic_mean(steps, [written.part.bars[index].sounding_beats for index in sounding])
+        typical = cubic_mean(steps, [written.part.bars[index].sounding_beats for index in sounding])
         lasting = stamina(bars, order, self._ladder)
-        step = _weighed(peak.step, typical, remembered + lasting, self._request.weighing)
+        step = weighed(peak.step, typical, remembered + lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
         return Grading(
             self._ladder.name,
@@ -260,7 +240,7 @@ class Grader:
                 name: measure.finding(founds[name], bar, self._ladder) for name, measure in MEASURES.items()
             }
             past = past_this_hand(bar.moments, self._request.player.reach_mm)
-            step = _norm([finding.step for finding in findings.values()], bool(past))
+            step = norm([finding.step for finding in findings.values()], bool(past))
             grade = BarGrade(bar.index, bar.number, step, findings, bool(past))
             self._judged[key] = (grade, JudgedBar(bar, founds, step, past))
         return self._judged[key]
@@ -273,7 +253,7 @@ class Grader:
             for beat in range(1, ceil(first.bar.beats)):
                 founds, window = founds_over(first, second, beat)
                 past = is_past_hand(first, second, beat)
-                steps.append(_norm(steps_of(founds, window, self._ladder), past))
+                steps.append(norm(steps_of(founds, window, self._ladder), past))
             self._over[key] = tuple(steps)
         return self._over[key]
 
@@ -304,46 +284,9 @@ def song_step(
         for steps in ([bar.step for bar in grading.bars], bar_steps)
     )
     beats = [part.bars[index].sounding_beats for index in sounding]
-    return _weighed(
+    return weighed(
         now + grading.peak - was,
-        _cubic_mean([bar_steps[index] for index in sounding], beats),
+        cubic_mean([bar_steps[index] for index in sounding], beats),
         grading.memory + grading.stamina,
         request.weighing,
     )
-
-
-def added_up(grade: BarGrade) -> dict[str, float]:
-    """What each measure adds to a bar's Step where they are put on one another, the hardest first: the sum is
-    the Step. The first stands for itself, the others for what they make it harder."""
-    found = sorted(
-        ((name, finding.step) for name, finding in grade.findings.items() if finding.step > 0),
-        key=lambda row: -row[1],
-    )
-    shares: dict[str, float] = {}
-    so_far = 0.0
-    for count in range(1, len(found) + 1):
-        then = min(_power_sum(step for _, step in found[:count]), HARDEST_STEP)
-        shares[found[count - 1][0]] = then - so_far
-        so_far = then
-    return shares
-
-
-def _power_sum(steps: Iterable[float]) -> float:
-    return float(sum(step**_POWER for step in steps) ** (1 / _POWER))
-
-
-def _weighed(peak: float, typical: float, on_top: float, weighing: Weighing) -> float:
-    peak_share, typical_share = WEIGHINGS[weighing]
-    return min(peak_share * peak + typical_share * typical + on_top, HARDEST_STEP)
-
-
-def _norm(steps: Iterable[float], past_hand: bool) -> float:
-    norm = _power_sum(steps)
-    return HARDEST_STEP if past_hand else min(max(norm, EASIEST_STEP), HARDEST_STEP)
-
-
-def _cubic_mean(steps: list[float], weights: list[float]) -> float:
-    if not steps:
-        return EASIEST_STEP
-    total = sum(weight * step**3 for step, weight in zip(steps, weights, strict=True))
-    return float((total / sum(weights)) ** (1 / 3))

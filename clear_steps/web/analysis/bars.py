@@ -14,7 +14,10 @@ def bar_model(
     part: Part, grade: BarGrade, events: list[api.EventModel], line: int, time: BarTime
 ) -> api.BarModel:
     """A bar with its Step, what each measure finds, and its events."""
-    bar, adds = part.bars[grade.index], added_up(grade)
+    bar, adds = (
+        part.bars[grade.index],
+        added_up({name: finding.step for name, finding in grade.findings.items()}),
+    )
     return api.BarModel(
         index=grade.index,
         number=grade.number,
