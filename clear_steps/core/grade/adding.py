@@ -50,8 +50,8 @@ def weighed(peak: float, typical: float, on_top: float, weighing: Weighing) -> f
 
 def norm(steps: Iterable[float], past_hand: bool) -> float:
     """A bar's Step from those of its measures."""
-    norm = _power_sum(steps)
-    return HARDEST_STEP if past_hand else min(max(norm, EASIEST_STEP), HARDEST_STEP)
+    together = _power_sum(steps)
+    return HARDEST_STEP if past_hand else min(max(together, EASIEST_STEP), HARDEST_STEP)
 
 
 def cubic_mean(steps: list[float], weights: list[float]) -> float:
