@@ -24,6 +24,7 @@ _STUDENTS = (
             frozenset({Technique.TAP, Technique.BEND_WHOLE, Technique.PINCH_HARMONIC}),
             HardestShape.SMALL_BARRE,
         ),
+        comfortable_step=4.5,
     ),
     Student(
         "Tomke",
@@ -33,8 +34,9 @@ _STUDENTS = (
             frozenset(Technique) - {Technique.LET_RING, Technique.SLIDE, Technique.ACCENT},
             HardestShape.NO_BARRE,
         ),
+        comfortable_step=2.5,
     ),
-    Student("Anselm", Player(115.0), Limits(8.0)),
+    Student("Anselm", Player(115.0), Limits(8.0), comfortable_step=6.0),
 )
 
 

@@ -101,5 +101,9 @@ def test_a_group_is_made_changed_played_and_printed(page: Page) -> None:
     page.find("label", "a page each").click()
     with page.printing("Print"):
         assert len(page.chrome.find_elements(By.CSS_SELECTOR, ".sheet-head")) == 4
+    page.open("#/song/5/group")
+    page.sees("Nobody plays together yet")
+    page.open("#/song/4/group")
+    page.find("[data-seat='3']")
     page.find("[data-seat='3'] button", "Take out").click()
     page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-seat]")) == 3, "three players")

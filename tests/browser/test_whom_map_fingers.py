@@ -16,6 +16,7 @@ def test_a_student_is_chosen_once_and_kept_over_screens_and_visits(page: Page) -
     page.find("a", "Make it easier").click()
     page.sees("% kept")
     assert "Tomke" in page.find("button[data-whom]").text
+    page.find("button", "Write Step 2.5")  # where Tomke is comfortable
     page.open("#/song/1")
     page.until(lambda: "for Tomke" in page.find("aside h2").text, "on another song")
     page.chrome.refresh()
@@ -68,3 +69,19 @@ def test_a_finger_is_pinned_by_key_with_its_cost_and_undone(page: Page) -> None:
     page.find("[aria-live] button", "Undo").click()
     pinned = "button[aria-label^='Finger 4'][aria-pressed=true]"
     page.until(lambda: not page.chrome.find_elements(By.CSS_SELECTOR, pinned), "undone")
+
+
+def test_several_parts_stand_under_one_another_and_are_heard_together(page: Page) -> None:
+    page.open("#/song/3")
+    page.find("h1", "Market morning")
+    page.choose("Part", "all parts together")
+    page.sees("Strummed guitar")
+    page.find("button[aria-label^='Low strings, bar 1,']").click()
+    page.until(lambda: page.find("aside h2").text.startswith("Bar 1"), "the other part's bar")
+    page.find("button", "Play").click()
+    page.find("button", "Stop").click()
+    page.choose("Part", "Low strings")
+    page.until(
+        lambda: not page.chrome.find_elements(By.CSS_SELECTOR, "button[aria-label^='Strummed guitar, bar']"),
+        "one part alone",
+    )

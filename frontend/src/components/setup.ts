@@ -1,8 +1,19 @@
 /** How to get ready to play, in words for the top of a printed page. */
 import type { Part } from '../api/client'
 
+/** `drop D, capo 2`. */
+export function setupOf(part: Pick<Part, 'tuning' | 'capo'>): string {
+  return `${part.tuning}${part.capo ? `, capo ${part.capo}` : ''}`
+}
+
+/** The names of two rows, with their set-up where it is not the same. */
+export function rowNames(original: Part, version: Part): [string, string] {
+  const [first, second] = [setupOf(original), setupOf(version)]
+  return first === second ? ['original', 'version'] : [`original: ${first}`, `version: ${second}`]
+}
+
 /** `Tune: drop D, capo 2. Tempo: 96 quarter notes a minute.`; of several parts every setup that differs. */
 export function setupWords(parts: Part[], tempo: number, feel: string | null = null): string {
-  const setups = new Set(parts.map((part) => `${part.tuning}${part.capo ? `, capo ${part.capo}` : ''}`))
+  const setups = new Set(parts.map(setupOf))
   return `Tune: ${[...setups].join('; ')}. Tempo: ${Math.round(tempo)} quarter notes a minute${feel && feel !== 'straight' ? `, ${feel}` : ''}.`
 }

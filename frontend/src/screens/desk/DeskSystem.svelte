@@ -5,6 +5,7 @@
   import { stepText } from '../../components/steps'
   import type { BarBox, SystemPicture } from '../../tab/engrave'
   import Ground from '../../tab/Ground.svelte'
+  import { MARGIN } from '../../tab/systems'
   import { LINE_GAP } from '../../tab/strings'
   import type { DeskState } from './desk.svelte'
 
@@ -65,6 +66,11 @@
   {#each picture.rows as row, at (at)}
     {@const own = at === ownRow}
     {@const last = at === picture.rows.length - 1}
+    {#if picture.rows.length > 1}<text
+        x={MARGIN}
+        y={row.top - 5}
+        class="fill-ink text-[13px] {own ? 'font-bold' : ''}">{parts[at].name || `part ${at + 1}`}</text
+      >{/if}
     {#if last}<g transform="translate(0 {row.top + row.lanes.height})">
         <Ground bars={row.bars.map((box) => worstOf(box.index))} places={row.bars} height={ground} />
       </g>{/if}

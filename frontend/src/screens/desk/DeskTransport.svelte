@@ -11,6 +11,7 @@
   import { LOUDNESS } from '../../sheet/sheet'
   import { theme, toggleTheme } from '../../theme.svelte'
   import Select from '../../ui/Select.svelte'
+  import TipButton from '../../ui/TipButton.svelte'
   import Slider from '../../ui/Slider.svelte'
   import { FASTEST_PERCENT, SLOWEST_PERCENT, type DeskState } from './desk.svelte'
   import type { DeskTools } from './keys'
@@ -46,19 +47,19 @@
     >
     <TapTempo bind:this={tapper} {desk} {songId} />
   </span>
-  <button
+  <TipButton
     class="quiet-button !px-2.5 text-sm"
     aria-pressed={countIn}
     onclick={() => (countIn = !countIn)}
     aria-label="1 2 3: count-in"
-    title="Count-in: one bar of clicks first">1 2 3</button
+    tip="Count-in: one bar of clicks first">1 2 3</TipButton
   >
-  <button
+  <TipButton
     class="quiet-button !px-2.5"
     aria-pressed={loop}
     onclick={tools.toggleLoop}
     aria-label="Repeat"
-    title="Repeat the chosen bars"><Repeat size={17} /></button
+    tip="Repeat the chosen bars"><Repeat size={17} /></TipButton
   >
   <span class="flex items-center gap-1.5" title={LOUDNESS}>
     <Volume2 size={17} class="text-quiet" /><Slider
@@ -97,14 +98,14 @@
     aria-pressed={desk.textOpen}
     onclick={() => (desk.textOpen = !desk.textOpen)}><PencilLine size={17} /> Text</button
   >
-  <button class="icon-link" onclick={tools.showKeys} aria-label="Keys" title="Keys of the Desk (?)"
-    ><Keyboard size={18} /></button
+  <TipButton class="icon-link" onclick={tools.showKeys} aria-label="Keys" tip="All keys (?)"
+    ><Keyboard size={18} /></TipButton
   >
-  <button
+  <TipButton
     class="icon-link"
     onclick={toggleTheme}
     aria-label={theme.name === 'dark' ? 'Light' : 'Dark'}
-    title={theme.name === 'dark' ? 'Light' : 'Dark'}
-    >{#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}</button
+    tip={theme.name === 'dark' ? 'Light' : 'Dark'}
+    >{#if theme.name === 'dark'}<Sun size={18} />{:else}<Moon size={18} />{/if}</TipButton
   >
 </div>

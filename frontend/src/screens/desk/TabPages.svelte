@@ -30,7 +30,7 @@
   aria-label="Tab"
   style:scroll-padding="16px"
 >
-  <Score {parts} {layers} width={width - padding} below={GROUND + 12}>
+  <Score {parts} {layers} width={width - padding} below={GROUND + 12} head={parts.length > 1 ? 20 : 0}>
     {#snippet over(picture)}<DeskSystem {desk} {parts} {picture} ground={GROUND} />{/snippet}
   </Score>
 </section>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
   import { api } from '../../api/client'
+  import TipButton from '../../ui/TipButton.svelte'
   import type { DeskState } from './desk.svelte'
   import { savedSong } from './saving'
   import { tappedTempo } from './tap'
@@ -28,10 +29,10 @@
   }
 </script>
 
-<button
+<TipButton
   class="quiet-button !px-2.5 text-sm"
   onclick={tap}
-  title="Tap along with the recording, one tap a quarter note">Tap</button
+  tip="Tap along with the recording, one tap a quarter note">Tap</TipButton
 >
 {#if taps.length > 0}
   <span class="text-sm text-quiet" role="status">{tempo === null ? 'again …' : ''}</span>

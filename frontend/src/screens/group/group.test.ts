@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Part, VersionCard } from '../../api/client'
 import type { Timeline } from '../../audio/timeline'
-import { setupWords } from '../../components/setup'
+import { rowNames, setupWords } from '../../components/setup'
 import { together } from '../../audio/timeline'
 import { proposed } from './group.svelte'
 
@@ -69,5 +69,16 @@ describe('playing together', () => {
     const both = together([timeline(2, 0.8), timeline(3, 0.8)])
     expect(both.sounds.map((sound) => sound.loudness.toFixed(3))).toEqual(['0.566', '0.566'])
     expect([both.seconds, both.marks[0].bar]).toEqual([3, 2])
+  })
+})
+
+describe('the rows of a comparison', () => {
+  it('are named with their set-up only where it differs', () => {
+    const part = (tuning: string, capo: number): Part => ({ tuning, capo }) as Part
+    expect(rowNames(part('standard', 0), part('standard', 0))).toEqual(['original', 'version'])
+    expect(rowNames(part('drop D', 0), part('standard', 2))).toEqual([
+      'original: drop D',
+      'version: standard, capo 2',
+    ])
   })
 })

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Bar, Part } from '../../api/client'
+  import { rowNames } from '../../components/setup'
   import { ridge, stepY } from '../../components/climb'
   import { HARDEST, stepColour, stepText } from '../../components/steps'
   import type { SystemPicture } from '../../tab/engrave'
@@ -34,8 +35,7 @@
   const ground = (bars: Bar[]) =>
     places.map((box, at) => ({ x: box.x, width: box.width, step: bars[at].step }))
 
-  const setupOf = (part: Part) => [part.tuning, part.capo ? `capo ${part.capo}` : 'no capo'].join(', ')
-  const setups = $derived(setupOf(original) !== setupOf(easier))
+  const names = $derived(rowNames(original, easier))
 
   function drag(event: PointerEvent): void {
     if (event.buttons === 0) return
@@ -66,8 +66,7 @@
       y={(side.top + side.bottom) / 2 + 4}
       class="fill-quiet text-[11px]"
       transform="rotate(-90 24 {(side.top + side.bottom) / 2})"
-      text-anchor="middle"
-      >{side.name}{setups ? `, ${setupOf(side.name === 'original' ? original : easier)}` : ''}</text
+      text-anchor="middle">{names[side.name === 'original' ? 0 : 1]}</text
     >
     {#each side.bars as bar, at (bar.index)}
       {@const box = side.row.bars[at]}

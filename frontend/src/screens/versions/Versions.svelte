@@ -1,15 +1,16 @@
 <script lang="ts">
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query'
-  import { onDestroy } from 'svelte'
+  import { onDestroy, untrack } from 'svelte'
   import { api, isStale, type Version, type Wish } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf } from '../../audio/timeline'
   import Conflict from '../../components/Conflict.svelte'
+  import { rowNames } from '../../components/setup'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
   import { offerSheet, sheetOf } from '../../sheet/sheet'
-  import { isAnybody, whomQuery } from '../../whom.svelte'
+  import { isAnybody, whom, whomQuery } from '../../whom.svelte'
   import EditList from './EditList.svelte'
   import HandEdit from './HandEdit.svelte'
   import KeptScores from './KeptScores.svelte'
@@ -29,12 +30,20 @@
   let failure = $state('')
   let meanwhile = $state.raw<{ saved: Version; refused: number[] } | null>(null)
   onDestroy(() => player.stop())
+  // A version is asked for where the student is comfortable, until another Step is chosen.
+  const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
+  $effect(() => {
+    const comfortable = students.data?.students.find(({ id }) => id === whom.studentId)?.comfortable_step
+    if (comfortable) untrack(() => screen.setTarget(comfortable))
+  })
   offerSheet(() => {
     const shown = version.data
     if (!shown) return []
-    const own = { name: 'version', part: shown.version.parts[0] }
+    const [original, easier] = [shown.original.parts[0], shown.version.parts[0]]
+    const names = rowNames(original, easier)
+    const own = { name: names[1], part: easier }
     const rows = screen.withOriginal
-      ? [{ name: 'original', part: shown.original.parts[0] }, own]
+      ? [{ name: names[0], part: original }, own]
       : [{ name: '', part: own.part }]
     return [sheetOf(shown.version, rows, shown.asked, shown.summary)]
   })
