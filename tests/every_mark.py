@@ -9,6 +9,7 @@ from clear_steps.core.score import (
     Bend,
     Dynamic,
     Event,
+    Feel,
     Finger,
     Metre,
     Note,
@@ -177,7 +178,7 @@ def every_mark() -> Song:
     part = Part(
         picking=Picking.PICK_AND_FINGERS, bars=(*rhythm, *techniques, from_nowhere, *marks), sections=sections
     )
-    return Song(title="Every mark", tempo=Fraction(96), parts=(part,))
+    return Song(title="Every mark", tempo=Fraction(96), feel=Feel.SWING, parts=(part,))
 
 
 def every_mark_text() -> str:

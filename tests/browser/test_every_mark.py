@@ -39,10 +39,12 @@ MARKS = [
         "repeat count",
         "double bar",
         "end",
+        "feel",
         "held bend",
         "dip depth",
     ),
     *(
+        "feel",
         "held bend",
         "dip depth",
         "chord",

@@ -181,6 +181,7 @@ class PartModel(BaseModel):
     capo: int
     instrument: str | None
     picking: str | None
+    feel: str | None  # of the song: straight, swing, free
     neck: NeckModel
     sections: list[SectionModel]
     remarks: list[str]

@@ -137,6 +137,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         capo=part.capo,
         instrument=part.instrument,
         picking=part.picking,
+        feel=song.feel,
         neck=api.NeckModel(
             scale_length_mm=part.scale_length_mm,
             frets_mm=[

@@ -95,7 +95,9 @@ function rowOf(part: Part, parts: Part[], system: SystemBars, layers: Layers): O
   bars.forEach((bar, index) => {
     const own = headsOf(bar, (tick) => place(index, tick))
     heads.push(...own)
-    marks.push(...barMarks(bar, bar.index === part.bars.length - 1, xs[index], system.widths[index], lanes))
+    marks.push(
+      ...barMarks(part, bar, bar.index === part.bars.length - 1, xs[index], system.widths[index], lanes),
+    )
     const middle = xs[index] + (system.spacings[index].left + system.widths[index]) / 2
     marks.push(...rhythmMarks(bar, own, lanes.rhythm, middle))
   })
@@ -137,8 +139,10 @@ function staffMarks(part: Part, lanes: Lanes, right: number): Mark[] {
   })
 }
 
-function barMarks(bar: Bar, last: boolean, x: number, width: number, lanes: Lanes): Mark[] {
+function barMarks(part: Part, bar: Bar, last: boolean, x: number, width: number, lanes: Lanes): Mark[] {
   const marks = [...barLines(bar, x === MARGIN, last, x, width, lanes), ...numberMarks(bar, x, width, lanes)]
+  if (bar.index === 0 && part.feel && part.feel !== 'straight')
+    marks.push(text('feel', 'remark', x + 22, lanes.number - 2, part.feel, 'start'))
   if (bar.metre_changed || bar.index === 0)
     marks.push(...metreMarks(bar, x + 11 + (bar.repeat_start ? 12 : 0), lanes))
   return marks
