@@ -39,9 +39,6 @@ MARKS = [
         "repeat count",
         "double bar",
         "end",
-        "feel",
-        "held bend",
-        "dip depth",
     ),
     *(
         "feel",
