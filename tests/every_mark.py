@@ -25,9 +25,6 @@ from clear_steps.core.score import (
 )
 from clear_steps.formats.tabtext import write_tab
 
-_NEED_A_NOTE_BEFORE = frozenset(
-    {Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE, Technique.SHIFT_SLIDE}
-)
 _BENDS = {
     Technique.BEND_QUARTER: Fraction(1, 2),
     Technique.BEND_HALF: Fraction(1),

@@ -56,6 +56,8 @@ def test_four_players_are_printed_under_one_another(page: Page) -> None:
     page.find("[data-seat='3']")
     with page.printing("Print"):
         names = page.chrome.find_elements(By.CSS_SELECTOR, ".sheets .row-name")
+        shown = [name.get_property("textContent") for name in names[:4]]
+        assert len(set(shown)) == 4
         assert len(names) % 4 == 0
     assert max(page.pages_printed(paper) for paper in PAPERS) <= 3
 
