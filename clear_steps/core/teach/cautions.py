@@ -4,16 +4,17 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from clear_steps.core.grade import Grading
-from clear_steps.core.hand import FULL_BARRE_STRINGS, Player
+from clear_steps.core.hand import FULL_BARRE_STRINGS, PRESET_SPANS_MM, Player
 from clear_steps.core.score import TUNINGS, Bar, Part, Stroke, Technique, Tuning
 from clear_steps.core.score.timing import BarTime, taken_times
 
 # From memory: what teachers and instrument makers warn of. A test pins each.
-_SMALL_HAND_MM = 90.0  # up to this span a hand is a child's or a small one
+_SMALL_HAND_MM = PRESET_SPANS_MM["small"]  # up to this span a hand is a child's or a small one
 _CLOSE_TO_THE_SPAN = 0.9  # of a comfortable span: for a small hand already a reason to re-finger
 _LONG_BARRE_SECONDS = 6.0  # held or set again without a bar between
 _DOWN_STROKES = 3.0  # a second, downwards all
 _LONG_SECONDS = 4.0  # a stretch of either
+_TREMOLO = frozenset({Technique.TREMOLO, Technique.FREE_TREMOLO})
 # Tension of a light set of steel strings at 648 mm in standard tuning, newton (from memory: makers' tables).
 _STANDARD_NEWTON = (72.0, 68.0, 74.0, 82.0, 87.0, 78.0)
 _USUAL_SCALE_MM = 648.0
@@ -58,7 +59,7 @@ def _stretches(grading: Grading, player: Player) -> Iterator[Caution]:
 
 def _barres(part: Part, grading: Grading) -> Iterator[Caution]:
     barred = {index for (index, _), grip in grading.grips.items() if grip.barre_strings >= FULL_BARRE_STRINGS}
-    times = _times(part, grading)
+    times = taken_times(part, grading.tempo)
     bars = _lasting([index in barred for index in range(len(part.bars))], times, _LONG_BARRE_SECONDS)
     if bars:
         yield Caution(
@@ -69,7 +70,7 @@ def _barres(part: Part, grading: Grading) -> Iterator[Caution]:
 
 
 def _strokes(part: Part, grading: Grading) -> Iterator[Caution]:
-    times = _times(part, grading)
+    times = taken_times(part, grading.tempo)
     fast = [_is_driven(bar, time) for bar, time in zip(part.bars, times, strict=True)]
     bars = _lasting(fast, times, _LONG_SECONDS)
     if bars:
@@ -80,18 +81,15 @@ def _strokes(part: Part, grading: Grading) -> Iterator[Caution]:
         )
 
 
-def _times(part: Part, grading: Grading) -> Sequence[BarTime]:
-    return taken_times(part, grading.tempo)
-
-
 def _is_driven(bar: Bar, time: BarTime) -> bool:
     """Whether the pick is driven all through a bar: tremolo, or down-strokes one after the other."""
     struck = [event for event in bar.events if event.struck]
-    if any({Technique.TREMOLO, Technique.FREE_TREMOLO} & event.techniques for event in struck):
+    if not struck:
+        return False
+    if all(_TREMOLO & event.techniques_of(note) for event in struck for note in event.struck):
         return True
-    rate = len(struck) / time.seconds if time.seconds else 0.0
-    down = [event for event in struck if event.stroke is Stroke.DOWN]
-    return bool(struck) and len(down) == len(struck) and rate >= _DOWN_STROKES
+    down = all(event.stroke is Stroke.DOWN for event in struck)
+    return down and len(struck) >= _DOWN_STROKES * time.seconds
 
 
 def _lasting(holds: Sequence[bool], times: Sequence[BarTime], seconds: float) -> tuple[int, ...]:
