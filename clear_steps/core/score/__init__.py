@@ -4,7 +4,7 @@ from clear_steps.core.score.cut import BarLength, cut_bars
 from clear_steps.core.score.numbers import parse_number
 from clear_steps.core.score.pinning import with_finger
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
-from clear_steps.core.score.played import Passage, counted, map_problems, played_order, song_map
+from clear_steps.core.score.played import Passage, map_problems, played_order, song_map, unknown_sections
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
 from clear_steps.core.score.rhythm import (
     NOTE_VALUES,
@@ -93,7 +93,6 @@ __all__ = [
     "Technique",
     "Tuning",
     "Writing",
-    "counted",
     "cut_bars",
     "default_tuning",
     "letter_of",
@@ -109,6 +108,7 @@ __all__ = [
     "reading_in_use",
     "song_map",
     "spell_length",
+    "unknown_sections",
     "usual_scale_mm",
     "with_finger",
     "with_reading",

@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from itertools import takewhile
 
-from clear_steps.core.score.song import LAST_TIME, Bar, Part, Section
+from clear_steps.core.score.song import LAST_TIME, Bar, Part, Section, Song
 
 MAX_PLAYED_BARS = 5000
 _TIMES = re.compile(r"x(\d{1,2})")
@@ -13,12 +13,18 @@ _TIMES = re.compile(r"x(\d{1,2})")
 
 @dataclass(frozen=True, slots=True)
 class Passage:
-    """A section as it is played: so many times, each time these bars (indexes); the name is empty where the
-    part has no sections."""
+    """A section as it is played: so many times, each time these bars (indexes); none where no section begins.
+    `counted`: somebody has said how often."""
 
-    name: str
+    section: Section | None
     times: int
     bars: tuple[int, ...]
+    counted: bool = True
+
+    @property
+    def name(self) -> str:
+        """The section's, empty where there is none."""
+        return self.section.name if self.section else ""
 
 
 def played_order(part: Part, order: tuple[str, ...] = ()) -> tuple[int, ...]:
@@ -38,16 +44,17 @@ def song_map(part: Part, order: tuple[str, ...] = ()) -> tuple[Passage, ...]:
     holds; an uncounted section is played once. Names that no section has are passed over.
     """
     if not part.sections:
-        return (Passage("", 1, _unroll(part.bars, range(len(part.bars)))),)
+        return (Passage(None, 1, _unroll(part.bars, range(len(part.bars)))),)
     spans = _spans(part)
     by_name = {section.name.lower(): section for section in reversed(part.sections)}
     named = [(by_name[name.lower()], times) for name, times in map(counted, order) if name.lower() in by_name]
     chosen = named or [(section, None) for section in part.sections]
     before = tuple(range(part.sections[0].first_bar)) if not named else ()
-    passages = [Passage("", 1, before)] if before else []
+    passages = [Passage(None, 1, before)] if before else []
     for section, times in chosen:
         written = _written(section, by_name, spans, frozenset())
-        passages.append(Passage(section.name, times or section.times or 1, _unroll(part.bars, written)))
+        said = times or section.times
+        passages.append(Passage(section, said or 1, _unroll(part.bars, written), said is not None))
     return tuple(passages)
 
 
@@ -56,6 +63,12 @@ def counted(item: str) -> tuple[str, int | None]:
     name, _, last = item.rpartition(" ")
     match = _TIMES.fullmatch(last)
     return (name.rstrip(), int(match[1])) if match and name.strip() else (item, None)
+
+
+def unknown_sections(song: Song, order: tuple[str, ...]) -> tuple[str, ...]:
+    """Names of an order that no section of the song has."""
+    known = {section.name.lower() for part in song.parts for section in part.sections}
+    return tuple(name for name, _ in map(counted, order) if name.lower() not in known)
 
 
 def map_problems(part: Part, order: tuple[str, ...] = ()) -> tuple[str, ...]:

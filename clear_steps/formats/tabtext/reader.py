@@ -14,9 +14,9 @@ from clear_steps.core.score import (
     Part,
     Section,
     Song,
-    counted,
     default_tuning,
     map_problems,
+    unknown_sections,
     usual_scale_mm,
 )
 from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
@@ -89,13 +89,10 @@ def _sorted_parts(text: str, findings: Findings) -> tuple[Song, list[_PartDraft]
 
 
 def _check_order(song: Song, findings: Findings) -> None:
-    known = {section.name.lower() for part in song.parts for section in part.sections}
-    for item in song.order:
-        name, _ = counted(item)
-        if name.lower() not in known:
-            findings.guessed(
-                1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played"
-            )
+    for name in unknown_sections(song, song.order):
+        findings.guessed(
+            1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played"
+        )
     for part in song.parts:
         for words in map_problems(part, song.order):
             findings.guessed(1, 1, words)

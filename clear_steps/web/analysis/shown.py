@@ -22,7 +22,7 @@ from clear_steps.core.grade import (
 )
 from clear_steps.core.grade.finding import count_sign
 from clear_steps.core.hand import Neck
-from clear_steps.core.score import Part, Song, counted, map_problems, played_order, song_map
+from clear_steps.core.score import Part, Passage, Song, map_problems, played_order, song_map
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.core.teach import Shape, cautions, shape_places, shapes
@@ -153,7 +153,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         ],
         remarks=[text for _, text in part.remarks],
         played=list(played),
-        map=_map_models(song, part, times),
+        map=[_passage_model(part, passage, times) for passage in song_map(part, song.order)],
         map_problems=list(map_problems(part, song.order)),
         seconds=sum(times[index].seconds for index in played),
         step=grading.step,
@@ -194,29 +194,18 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     )
 
 
-def _map_models(song: Song, part: Part, times: Sequence[BarTime]) -> list[api.PassageModel]:
-    sections = {section.name: section for section in reversed(part.sections)}
-    orders = [times is not None for _, times in map(counted, song.order)] or [False] * len(part.sections)
-    rows = []
-    for at, passage in enumerate(song_map(part, song.order)):
-        section = sections.get(passage.name)
-        said = at < len(orders) and orders[at]
-        rows.append(
-            api.PassageModel(
-                name=passage.name,
-                first_bar=section.first_bar if section else 0,
-                times=passage.times,
-                counted=said or section is None or section.times is not None,
-                seconds=passage.times * sum(times[index].seconds for index in passage.bars),
-                like=section.like if section else "",
-                changed_bars=[
-                    part.bar_number(section.first_bar + number) for number in range(len(section.differs))
-                ]
-                if section
-                else [],
-            )
-        )
-    return rows
+def _passage_model(part: Part, passage: Passage, times: Sequence[BarTime]) -> api.PassageModel:
+    section = passage.section
+    first = section.first_bar if section else 0
+    return api.PassageModel(
+        name=passage.name,
+        first_bar=first,
+        times=passage.times,
+        counted=passage.counted,
+        seconds=passage.times * sum(times[index].seconds for index in passage.bars),
+        like=section.like if section else "",
+        changed_bars=[part.bar_number(first + at) for at in range(len(section.differs))] if section else [],
+    )
 
 
 def _shape_model(shape: Shape) -> api.ShapeModel:

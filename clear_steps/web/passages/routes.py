@@ -9,7 +9,14 @@ from flask import Response
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import SAME_STEP, SCHOOL_TITLES, Alternative, alternatives
-from clear_steps.core.score import Part, Song, counted, with_finger, with_reading, with_reading_in_use
+from clear_steps.core.score import (
+    Part,
+    Song,
+    unknown_sections,
+    with_finger,
+    with_reading,
+    with_reading_in_use,
+)
 from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
 from clear_steps.web.analysis.shown import read_cached
@@ -49,13 +56,9 @@ def write_order(song_id: int, body: api.OrderIn) -> Response:
     no section has."""
     song = read_cached(latest_of(song_id).text).song
     order = tuple(" ".join(item.split()) for item in body.order.split(",") if item.strip())
-    known = {section.name.lower() for part in song.parts for section in part.sections}
-    for item in order:
-        if counted(item)[0].lower() not in known:
-            names = dict.fromkeys(section.name for part in song.parts for section in part.sections)
-            raise InvalidValueError(
-                "order", item, f"sections of the song with commas between: {', '.join(names)}"
-            )
+    if unknown := unknown_sections(song, order):
+        names = dict.fromkeys(section.name for part in song.parts for section in part.sections)
+        raise InvalidValueError("order", unknown[0], f"sections with commas between: {', '.join(names)}")
     return saved(song_id, body.based_on, write_tab(replace(song, order=order)))
 
 

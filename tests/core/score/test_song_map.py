@@ -92,3 +92,11 @@ def test_bars_repeated_nobody_knows_how_often_are_read_and_written() -> None:
 def test_problems_of_the_map_are_told_by_the_reader() -> None:
     reading = read_tab(f"Tempo: 90\n\n[Verse 2 as Verse: 1]\n{ONE}\n")
     assert any("which is no section" in guess.message for guess in reading.guesses)
+
+
+def test_each_passage_knows_its_own_section_and_whether_it_was_counted() -> None:
+    """Two sections may bear one name; an order with a name nobody knows shifts nothing."""
+    song = part(Section("Verse", 0, None), Section("Verse", 2), Section("End", 4, None))
+    assert [passage.section and passage.section.first_bar for passage in song_map(song)] == [0, 2, 4]
+    found = song_map(song, ("Nowhere x2", "Verse", "End x1"))
+    assert [(passage.name, passage.counted) for passage in found] == [("Verse", False), ("End", True)]
