@@ -106,3 +106,18 @@ def test_the_pieces_of_a_step_make_the_whole() -> None:
                     assert next(iter(shares.values())) == pytest.approx(hardest)
                     seen += 1
     assert seen > 40
+
+
+def test_a_first_group_seats_students_within_their_limits(client: FlaskClient) -> None:
+    """The only thing there is to play is past Ines: she gets it all the same, and it is said which bars."""
+    song = added(client, "/songs", {"text": WIDE})
+    added(client, "/students", STUDENT)
+    added(client, "/students", {"name": "Tall", "span_mm": 140})
+    proposed = client.get(f"/api/songs/{song['id']}/groups/proposed").json
+    assert [(seat["who"], seat["version_id"]) for seat in proposed["seats"]] == [
+        ("Ines", None),
+        ("Tall", None),
+    ]
+    group = added(client, f"/songs/{song['id']}/groups", proposed)
+    assert [bool(seat["part"]["past_bars"]) for seat in group["seats"]] == [True, False]
+    assert client.get("/api/songs/99/groups/proposed").status_code == 404

@@ -1,5 +1,7 @@
 """Routes of groups: several players of one song, each with a version that fits."""
 
+from dataclasses import asdict
+
 from apiflask import APIBlueprint
 from sqlalchemy.orm import Session
 
@@ -9,6 +11,7 @@ from clear_steps.store import Group, Groups, NotFoundError, Seat, Songs, StoredG
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.groups import schemas as api
+from clear_steps.web.groups.proposal import proposed_seats
 from clear_steps.web.versions.comparing import alone, asked_words, version_now, written_for
 from clear_steps.web.whom import ANYBODY, whom_is
 
@@ -28,6 +31,16 @@ def list_groups(song_id: int) -> api.GroupList:
             for each in found
         ]
     )
+
+
+@blueprint.get("/songs/<int:song_id>/groups/proposed")
+@blueprint.output(api.GroupIn)
+def propose_group(song_id: int) -> api.GroupIn:
+    """A first group, each student within their limits; nothing is stored."""
+    with current_database().reading() as session:
+        title = Songs(session).get(song_id).latest.title
+        seats = [api.SeatIn(**asdict(seat)) for seat in proposed_seats(session, song_id)]
+    return api.GroupIn(name=f"{title[:60]} together", seats=seats)
 
 
 @blueprint.post("/songs/<int:song_id>/groups")

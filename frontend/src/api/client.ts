@@ -178,6 +178,8 @@ export const api = {
     ),
   groups: (songId: number) =>
     answer(client.GET('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } } })),
+  proposedGroup: (songId: number) =>
+    answer(client.GET('/api/songs/{song_id}/groups/proposed', { params: { path: { song_id: songId } } })),
   group: (id: number) => answer(client.GET('/api/groups/{group_id}', { params: { path: { group_id: id } } })),
   addGroup: (songId: number, body: GroupIn) =>
     answer(client.POST('/api/songs/{song_id}/groups', { params: { path: { song_id: songId } }, body })),

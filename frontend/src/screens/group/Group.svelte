@@ -19,7 +19,7 @@
   import { layers } from '../../tab/layers.svelte'
   import Score from '../../tab/Score.svelte'
   import { present } from '../students/students'
-  import { bodyOf, groupLines, groupSheets, GroupState, proposed } from './group.svelte'
+  import { bodyOf, groupLines, groupSheets, GroupState } from './group.svelte'
   import GroupSystem from './GroupSystem.svelte'
   import SeatList from './SeatList.svelte'
 
@@ -83,8 +83,7 @@
   }
 
   function begin(): void {
-    const { versions: written, parts } = versions.data!
-    void show(() => api.addGroup(songId, proposed(title, present(students.data?.students), written, parts)))
+    void show(async () => api.addGroup(songId, await api.proposedGroup(songId)))
   }
 
   /** Save a change of the group as it is by then; undone, what stood before is the revision after. */
