@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Playable:
-    """A version, or a part of the original, as it is for one player: its Step and how many bars are past them."""
+    """A version, or a part of the original, for one player: its Step and how many bars are past them."""
 
     key: int  # which of what is offered
     step: float
@@ -18,9 +18,9 @@ def seated(
 ) -> tuple[int, ...]:
     """What each of the players takes, by its number among what is offered.
 
-    `players` are their comfortable Steps, `playable(player, number)` is asked for each. A player takes the hardest
-    within their limits and comfortable Step, one that nobody has taken before one that somebody has; where nothing
-    is within, what has the fewest bars past them, then the easiest.
+    `players` are their comfortable Steps, `playable(player, number)` is asked for each. A player takes the
+    hardest within their limits and comfortable Step, one that nobody has taken before one that somebody has;
+    where nothing is within, what has the fewest bars past them, then the easiest.
     """
     taken: list[int] = []
     for player, comfortable in enumerate(players):

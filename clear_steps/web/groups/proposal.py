@@ -14,8 +14,8 @@ MOST_SEATED, FEWEST_SEATS = 4, 3
 
 
 def proposed_seats(session: Session, song_id: int) -> tuple[Seat, ...]:
-    """What was written for a student is theirs; the others take the hardest within their limits. Where nobody takes
-    the original the teacher plays it; empty seats get versions that are left."""
+    """What was written for a student is theirs; the others take the hardest within their limits. Where nobody
+    takes the original the teacher plays it; empty seats get versions that are left."""
     versions = [each for each in Versions(session).of_song(song_id) if not each.put_away]
     own = {each.student.name: each for each in versions if each.student}
     offered = [None, *(each for each in versions if each.student is None)]
