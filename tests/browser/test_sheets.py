@@ -79,3 +79,13 @@ def test_cautions_stand_at_the_bar_and_on_the_sheet_and_nowhere_else(page: Page)
     page.find("h1", "Flour sacks")
     with page.printing("Print"):
         assert "Stop at pain" not in sheet_text(page)
+
+
+def test_the_ladder_is_printed_in_words(page: Page) -> None:
+    page.open("#/ladder")
+    page.sees("What Step 4 allows")
+    with page.printing("Print"):
+        text = sheet_text(page)
+        assert all(f"Step {step}" in text for step in range(1, 11))
+        assert "stretch:" in text
+    assert max(page.pages_printed(paper) for paper in PAPERS) == 2

@@ -1,6 +1,7 @@
 <!-- The top of a sheet: what it is, for whom, why it is hard, how to set up, what to take care of. -->
 <script lang="ts">
   import { stepText } from '../components/steps'
+  import SheetTitle from './SheetTitle.svelte'
   import ShapePicture from './ShapePicture.svelte'
   import { cautionsOf, PAIN, type SheetContent } from './sheet'
 
@@ -14,12 +15,11 @@
 </script>
 
 <header class="sheet-head">
-  <div class="flex items-baseline gap-3 border-b border-ink pb-1">
-    <h1 class="text-xl">{content.title}</h1>
-    <span>{content.under}</span>
-    <span class="grow"></span>
-    <span class="font-bold whitespace-nowrap">Step {stepText(content.step)} for {content.whom}</span>
-  </div>
+  <SheetTitle
+    title={content.title}
+    under={content.under}
+    right="Step {stepText(content.step)} for {content.whom}"
+  />
   <p class="mt-1">{content.setup}</p>
   {#if content.order.length > 0}<p><b>As played:</b> {content.order.join(' – ')}</p>{/if}
   {#each content.why as sentence (sentence)}<p>{sentence}</p>{/each}

@@ -2,9 +2,10 @@
 <script lang="ts">
   import { flushSync } from 'svelte'
   import Sheet from './Sheet.svelte'
-  import { sheetsNow, type SheetContent } from './sheet'
+  import LadderSheet from './LadderSheet.svelte'
+  import { sheetsNow } from './sheet'
 
-  let contents = $state.raw<SheetContent[]>([])
+  let contents = $state.raw<ReturnType<typeof sheetsNow>>([])
 
   function begin(): void {
     flushSync(() => (contents = sheetsNow()))
@@ -20,6 +21,8 @@
 <svelte:window onbeforeprint={begin} onafterprint={end} />
 {#if contents.length > 0}
   <div class="sheets" aria-label="The sheet">
-    {#each contents as content (content)}<Sheet {content} />{/each}
+    {#each contents as content (content)}{#if 'rungs' in content}<LadderSheet {content} />{:else}<Sheet
+          {content}
+        />{/if}{/each}
   </div>
 {/if}

@@ -1,6 +1,6 @@
 /** What a screen hands to the printer: the browser prints these sheets and nothing else. */
 import { onDestroy } from 'svelte'
-import type { Analysis, Part } from '../api/client'
+import type { Analysis, Part, Rung } from '../api/client'
 import { setupWords } from '../components/setup'
 import rows from '../rows.json'
 
@@ -11,7 +11,7 @@ export interface SheetRow {
 /** One sheet to take home; it begins on a page of its own. */
 export interface SheetContent {
   title: string
-  under: string // what it is: `easier version, Step 3.8`
+  under: string // what it is: `as written`, `asked for Step 4`
   whom: string
   step: number
   why: string[] // what makes it hard, in two sentences
@@ -21,7 +21,13 @@ export interface SheetContent {
   rows: SheetRow[]
 }
 
-type Offer = () => SheetContent[]
+/** The ladder in words. */
+export interface LadderContent {
+  ladder: string // its name
+  rungs: Rung[]
+}
+
+type Offer = () => (SheetContent | LadderContent)[]
 let offered: Offer | null = null
 
 /** From a screen: what is printed while it is open. */
@@ -33,7 +39,7 @@ export function offerSheet(offer: Offer): void {
 }
 
 /** What the open screen offers now. */
-export function sheetsNow(): SheetContent[] {
+export function sheetsNow(): ReturnType<Offer> {
   return offered?.() ?? []
 }
 

@@ -7,6 +7,7 @@
   import { api, isStale, type Ladder, type LadderScreen } from '../../api/client'
   import Conflict from '../../components/Conflict.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import { offerSheet } from '../../sheet/sheet'
   import { doneLately } from '../../done.svelte'
   import MeasureSign from '../../components/MeasureSign.svelte'
   import CurveEditor from './CurveEditor.svelte'
@@ -25,6 +26,9 @@
     untrack(() => now && !screen.changed && screen.take(now))
   })
   onDestroy(() => screen.stop())
+  offerSheet(() =>
+    screen.ladder && screen.rungs.length > 0 ? [{ ladder: screen.ladder.name, rungs: screen.rungs }] : [],
+  )
 
   const store = createMutation(() => ({
     mutationFn: (work: () => Promise<LadderScreen>) => work(),

@@ -1,5 +1,5 @@
 /** The ladder under the pen: what was fetched, what is changed, and what it would do. */
-import { api, type Ladder, type LadderPreview, type LadderScreen } from '../../api/client'
+import { api, type Ladder, type LadderPreview, type LadderScreen, type Rung } from '../../api/client'
 
 const DEBOUNCE_MS = 250
 export const TECHNIQUES = 'technique'
@@ -17,9 +17,8 @@ export class LadderState {
   readonly changed = $derived(
     this.screen !== null && JSON.stringify(this.ladder) !== JSON.stringify(this.screen.ladder),
   )
-  readonly rung = $derived(
-    (this.preview?.rungs ?? this.screen?.rungs ?? []).find((rung) => rung.step === this.step),
-  )
+  readonly rungs: Rung[] = $derived(this.preview?.rungs ?? this.screen?.rungs ?? [])
+  readonly rung = $derived(this.rungs.find((rung) => rung.step === this.step))
 
   take(screen: LadderScreen): void {
     this.screen = screen
