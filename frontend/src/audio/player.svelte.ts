@@ -14,7 +14,7 @@ export interface PlayOptions {
 const LONGEST = 4
 
 /** How loud everything plays, one choice for all screens. */
-export const volume = $state({ percent: 60 })
+export const volume = $state({ percent: 60, before: 60 })
 
 /** Loudness is heard by its square, roughly: half way up is a quarter of the gain. */
 function gainOf(percent: number): number {
@@ -64,6 +64,13 @@ export class Player {
   setVolume(percent: number): void {
     volume.percent = percent
     this.#output?.gain.rampTo(gainOf(percent), 0.05)
+  }
+
+  /** Nothing is heard, or again as loud as before. */
+  silence(): void {
+    const before = volume.before
+    volume.before = volume.percent
+    this.setVolume(volume.percent > 0 ? 0 : before)
   }
 
   stop(): void {

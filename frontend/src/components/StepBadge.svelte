@@ -9,7 +9,7 @@
   style:background={stepColour(step)}
   style:color={onStepColour(step)}
 >
-  Step {stepText(step)}{#if assumed}<span class="font-normal" title="graded at an assumed tempo">
-      ~</span
+  Step {stepText(step)}{#if assumed}<span class="font-normal">
+      ~<span class="sr-only">, at an assumed tempo</span></span
     >{/if}
 </span>

@@ -5,7 +5,7 @@
   import { Popover } from 'bits-ui'
   import { api } from '../api/client'
   import { present } from '../screens/students/students'
-  import Select from '../ui/Select.svelte'
+  import LittleFinger from './LittleFinger.svelte'
   import Tick from '../ui/Tick.svelte'
   import { chooseHand, chooseStudent, MEDIUM, whom } from '../whom.svelte'
 
@@ -92,14 +92,8 @@
             ></label
           >
           <div class="flex items-center justify-between gap-2">
-            little finger <Select
-              label="Little finger"
+            little finger <LittleFinger
               value={whom.hand.little_finger}
-              options={[
-                { value: 'usual', words: 'as usual' },
-                { value: 'avoided', words: 'avoided' },
-                { value: 'preferred', words: 'preferred' },
-              ]}
               onchange={(little_finger) => chooseHand({ ...whom.hand, little_finger })}
             />
           </div>

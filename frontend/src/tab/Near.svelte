@@ -4,16 +4,14 @@
 
   interface Props {
     height: number
-    always: boolean
     children: Snippet
     of: string // which bars, for those who look for one
   }
-  let { height, always, children, of }: Props = $props()
+  let { height, children, of }: Props = $props()
   let near = $state(false)
   let host: HTMLElement
 
   $effect(() => {
-    if (always) return
     const watcher = new IntersectionObserver(([entry]) => (near = entry.isIntersecting), {
       rootMargin: '900px 0px',
     })
@@ -23,5 +21,5 @@
 </script>
 
 <div bind:this={host} class="relative break-inside-avoid" style:height="{height}px" data-system={of}>
-  {#if near || always}{@render children()}{/if}
+  {#if near}{@render children()}{/if}
 </div>

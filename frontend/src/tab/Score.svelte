@@ -14,13 +14,12 @@
     parts: Part[] // under one another
     layers: Layers
     width: number // px to fill
-    whole?: boolean // draw what is far from the window too, as for paper
     head?: number // room over every row for a name
     below?: number // room under every system
     spoken?: string[] // names of the parts, where the notes are to be read out
     over: Snippet<[SystemPicture, SystemBars]>
   }
-  let { parts, layers, width, whole = false, head = 0, below = 0, spoken, over }: Props = $props()
+  let { parts, layers, width, head = 0, below = 0, spoken, over }: Props = $props()
 
   const systems = $derived(
     width > 0
@@ -39,7 +38,7 @@
   {@const section = sectionAt.get(system.first)}
   {#if section}<h2 class="mt-1 break-after-avoid text-[15px]">{sectionWords(section)}</h2>{/if}
   {@const height = picture.height + below}
-  <Near {height} always={whole} of={barsOf(system)}>
+  <Near {height} of={barsOf(system)}>
     <TabPicture {picture} {height} />
     {#if spoken}<Spoken {parts} names={spoken} {system} />{/if}
     {@render over(picture, system)}

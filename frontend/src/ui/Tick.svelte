@@ -9,12 +9,11 @@
     onchange?: (checked: boolean) => void
     children: Snippet
     class?: string
-    title?: string
   }
-  let { checked = $bindable(), onchange, children, class: own = '', title }: Props = $props()
+  let { checked = $bindable(), onchange, children, class: own = '' }: Props = $props()
 </script>
 
-<label class="inline-flex min-h-7 cursor-pointer items-center gap-2 {own}" {title}>
+<label class="inline-flex min-h-7 cursor-pointer items-center gap-2 {own}">
   <Checkbox.Root bind:checked onCheckedChange={onchange} class="tick-box">
     {#snippet children({ checked: on })}{#if on}<Check size={14} strokeWidth={3} />{/if}{/snippet}
   </Checkbox.Root>

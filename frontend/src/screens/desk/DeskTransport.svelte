@@ -5,6 +5,7 @@
   import PencilLine from '@lucide/svelte/icons/pencil-line'
   import Repeat from '@lucide/svelte/icons/repeat'
   import Sun from '@lucide/svelte/icons/sun'
+  import VolumeX from '@lucide/svelte/icons/volume-x'
   import Volume2 from '@lucide/svelte/icons/volume-2'
   import LayerChoice from '../../tab/LayerChoice.svelte'
   import { volume, type Player } from '../../audio/player.svelte'
@@ -61,8 +62,14 @@
     aria-label="Repeat"
     tip="Repeat the chosen bars"><Repeat size={17} /></TipButton
   >
-  <span class="flex items-center gap-1.5" title={LOUDNESS}>
-    <Volume2 size={17} class="text-quiet" /><Slider
+  <span class="flex items-center gap-1.5">
+    <TipButton
+      class="icon-link"
+      aria-label={volume.percent > 0 ? 'Silence' : 'Sound'}
+      tip={LOUDNESS}
+      onclick={() => player.silence()}
+      >{#if volume.percent > 0}<Volume2 size={17} />{:else}<VolumeX size={17} />{/if}</TipButton
+    ><Slider
       label="Volume"
       class="w-16"
       value={volume.percent}

@@ -3,6 +3,7 @@
   import MeasureSign from '../../components/MeasureSign.svelte'
   import { stepColour, stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
+  import TipButton from '../../ui/TipButton.svelte'
   import FingerChoice from './FingerChoice.svelte'
   import NeckPicture from './NeckPicture.svelte'
   import OtherWays from './OtherWays.svelte'
@@ -49,9 +50,9 @@
   <ul class="mt-3 space-y-2.5" aria-label="Measures of bar {bar.number}">
     {#each found as finding (finding.measure)}
       <li>
-        <button
+        <TipButton
           class="grid w-full grid-cols-[18px_104px_1fr_34px] items-center gap-x-2 text-left hover:bg-raised"
-          title={finding.about}
+          tip={finding.about}
           onclick={() => desk.chooseWorst(bar.index, finding.measure)}
         >
           <MeasureSign measure={finding.measure} />
@@ -67,7 +68,7 @@
           {#if finding !== found[0]}<span class="col-span-3 col-start-2 text-sm leading-snug text-quiet"
               >{finding.evidence}</span
             >{/if}
-        </button>
+        </TipButton>
       </li>
     {/each}
   </ul>

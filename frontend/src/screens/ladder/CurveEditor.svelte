@@ -15,11 +15,6 @@
     curve.points[at][side] = value
     oninput()
   }
-
-  /** Nothing is `from memory` without saying whose. */
-  function sourceWords(source: string): string {
-    return source.replace(/^from memory/, 'our judgement, from memory of teaching')
-  }
 </script>
 
 <figure class="mb-6">
@@ -102,5 +97,5 @@
       </tbody>
     </table>
   </div>
-  <p class="mt-1 text-sm text-quiet">Where it comes from: {sourceWords(curve.source)}.</p>
+  <p class="mt-1 text-sm text-quiet">Where it comes from: {curve.source}.</p>
 </figure>

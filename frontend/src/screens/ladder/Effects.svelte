@@ -36,6 +36,9 @@
   {/each}
 </ul>
 <p class="mt-1 text-sm text-quiet">Each alone; several together make a bar harder.</p>
+<p class="mt-1 text-sm text-quiet">
+  “From memory” is judgement of teaching, held against pieces that teachers graded, not a measurement.
+</p>
 
 <h2 class="mt-6 mb-1 text-lg">What it does to your songs</h2>
 {#if screen.message}

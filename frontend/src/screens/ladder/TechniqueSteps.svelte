@@ -86,8 +86,12 @@
 <h3 class="mb-1">Known everywhere</h3>
 <ul class="grid max-w-3xl gap-x-8 sm:grid-cols-2">
   {#each [...ladder.techniques].sort((a, b) => a.step - b.step) as row (row.technique)}
-    <li class="flex items-baseline gap-3 border-b border-contour py-0.5" title={row.source}>
-      <span class="grow">{screen.screen!.technique_names[row.technique]}</span>
+    <li class="flex items-baseline gap-3 border-b border-contour py-0.5">
+      <span class="grow"
+        >{screen.screen!.technique_names[row.technique]}{#if row.source !== 'from memory'}<span
+            class="block text-sm text-quiet">{row.source}</span
+          >{/if}</span
+      >
       <input
         class="field no-spin w-14 text-right font-bold"
         type="number"

@@ -1,5 +1,6 @@
 <script lang="ts">
   import Check from '@lucide/svelte/icons/check'
+  import LittleFinger from '../../components/LittleFinger.svelte'
   import Fold from '../../ui/Fold.svelte'
   import Menu from '../../ui/Menu.svelte'
   import Select from '../../ui/Select.svelte'
@@ -128,16 +129,7 @@
       </span>
       <span class="flex items-center gap-2 text-quiet">
         little finger
-        <Select
-          label="Little finger"
-          class="text-ink"
-          bind:value={form.draft.little_finger}
-          options={[
-            { value: 'usual', words: 'as usual' },
-            { value: 'avoided', words: 'avoided' },
-            { value: 'preferred', words: 'preferred' },
-          ]}
-        />
+        <LittleFinger bind:value={form.draft.little_finger} />
       </span>
       <Tick bind:checked={form.draft.thumb_over}>the thumb may fret the bass</Tick>
     </div>

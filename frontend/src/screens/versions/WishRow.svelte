@@ -79,8 +79,9 @@
     />
   </span>
   {#if part && part.short_bars.length > 0}
-    <Tick bind:checked={screen.fillShortBars} title="It no longer fits the recording then"
-      >fill the short bar{part.short_bars.length > 1 ? 's' : ''} {part.short_bars.join(', ')}</Tick
+    <Tick bind:checked={screen.fillShortBars}
+      >fill the short bar{part.short_bars.length > 1 ? 's' : ''}
+      {part.short_bars.join(', ')} (it no longer fits the recording then)</Tick
     >
   {/if}
   <span class="grow"></span>
