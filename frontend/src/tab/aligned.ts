@@ -1,4 +1,4 @@
-/** Parts that stand under one another, bar beside bar: by the names of their sections where their lengths differ. */
+/** Parts under one another, bar beside bar: by the names of their sections where their lengths differ. */
 import type { Bar, Part } from '../api/client'
 import { silentBar } from './systems'
 

@@ -19,7 +19,7 @@ import { headsOf, rhythmMarks, tieMarks, type Head } from './rhythm'
 import { shapeMarks } from './shapes'
 import { tickOf, type Layers } from './spacing'
 import { LINE_GAP, stringMarks, type Placed } from './strings'
-import { barsAt, MARGIN, placeIn, type SystemBars } from './systems'
+import { MARGIN, placeIn, type SystemBars } from './systems'
 
 export interface BarBox {
   index: number
@@ -44,82 +44,96 @@ export interface SystemPicture {
 export function engraved(parts: Part[], system: SystemBars, layers: Layers, head = 0): SystemPicture {
   const rows: RowPicture[] = []
   let top = head
-  for (const part of parts) {
-    const row = rowOf(part, parts, system, layers)
+  parts.forEach((part, at) => {
+    const row = rowOf(part, system, layers, system.inline && at === 0)
     rows.push({ ...row, top })
     top += row.lanes.height + head
-  }
+  })
+  return { width: rightOf(system) + 2, height: top - head, rows }
+}
+
+/** The bars of one row where they stand, and the place of every moment in them. */
+interface Laid {
+  bars: Bar[]
+  xs: number[]
+  right: number
+  place: (bar: number, tick: number) => number // bar counted within the system
+}
+
+function rightOf(system: SystemBars): number {
+  return system.widths.reduce((sum, width) => sum + width, MARGIN)
+}
+
+function laidOut(part: Part, system: SystemBars): Laid {
+  let x = MARGIN
+  const xs = system.widths.map((width) => (x += width) - width)
   return {
-    width: MARGIN + system.widths.reduce((sum, width) => sum + width, 0) + 2,
-    height: top - head,
-    rows,
+    bars: part.bars.slice(system.first, system.last + 1),
+    xs,
+    right: rightOf(system),
+    place: (bar, tick) => xs[bar] + placeIn(system.spacings[bar], tick, system.widths[bar]),
   }
 }
 
-function rowOf(part: Part, parts: Part[], system: SystemBars, layers: Layers): Omit<RowPicture, 'top'> {
-  const at = parts.indexOf(part)
-  const bars: Bar[] = []
-  for (let index = system.first; index <= system.last; index++) bars.push(barsAt(parts, index)[at])
-  const xs = system.widths.map((_, index) =>
-    system.widths.slice(0, index).reduce((sum, width) => sum + width, MARGIN),
-  )
-  const right = xs[xs.length - 1] + system.widths[system.widths.length - 1]
-  const place = (bar: number, tick: number) =>
-    xs[bar] + placeIn(system.spacings[bar], tick, system.widths[bar])
+/** `names`: the names of sections stand within the row. */
+function rowOf(part: Part, system: SystemBars, layers: Layers, names: boolean): Omit<RowPicture, 'top'> {
+  const laid = laidOut(part, system)
+  const { bars, xs, right, place } = laid
   const placed: Placed[] = bars.flatMap((bar, index) =>
     bar.events.map((event) => ({ bar, event, x: place(index, tickOf(event.onset_quarters)) })),
   )
-  const eventX = (bar: number, event: number) =>
-    place(bar - system.first, tickOf(part.bars[bar].events[event].onset_quarters))
   const words = wordsOfRow(placed, right)
-  const drawn = layers.shapes
-    ? part.shape_places.filter(({ bar }) => bar >= system.first && bar <= system.last)
-    : []
-  const begun = system.inline && at === 0 ? sectionsIn(part, system) : []
+  const shapes = layers.shapes ? within(part.shape_places, system, ({ bar }) => bar) : []
+  const begun = names ? within(part.sections, system, ({ first_bar }) => first_bar) : []
   const lanes = lanesOf(bars, words, layers, part.neck.string_letters.length, {
     sections: begun.length > 0,
-    shapes: drawn.length > 0,
+    shapes: shapes.length > 0,
   })
+  const strings = { top: lanes.staffTop, right, over: lanes.over }
   const marks: Mark[] = [
     ...staffMarks(part, lanes, right),
     ...endingMarks(bars, xs, system.widths, lanes),
     ...wordMarks(words, lanes),
-    ...drawn.flatMap(({ bar, event, shape }) =>
-      shapeMarks({ ...shape, name: layers.chords ? '' : shape.name }, eventX(bar, event) + 10, lanes.shape),
-    ),
+    ...shapes.flatMap(({ bar, event, shape }) => {
+      const tick = tickOf(part.bars[bar].events[event].onset_quarters)
+      const named = { ...shape, name: layers.chords ? '' : shape.name }
+      return shapeMarks(named, place(bar - system.first, tick) + 10, lanes.shape)
+    }),
     ...begun.map((section) =>
       sectionMark(section, xs[section.first_bar - system.first], right, lanes.section),
     ),
+    ...barsMarks(part, laid, system, lanes),
+    ...stringMarks(placed, strings, part.bars[system.last + 1]),
+    ...eventMarks(bars, placed, layers, lanes),
   ]
+  const boxes = bars.map((bar, index) => ({
+    index: bar.index,
+    x: xs[index],
+    width: system.widths[index],
+    events: placed.filter((each) => each.bar === bar).map(({ x }) => ({ x })),
+  }))
+  return { lanes, marks, bars: boxes }
+}
+
+/** Lines, numbers and rhythm of every bar, and the ties between them. */
+function barsMarks(part: Part, { bars, xs, right, place }: Laid, system: SystemBars, lanes: Lanes): Mark[] {
+  const marks: Mark[] = []
   const heads: Head[] = []
   bars.forEach((bar, index) => {
     const own = headsOf(bar, (tick) => place(index, tick))
     heads.push(...own)
-    marks.push(
-      ...barMarks(part, bar, bar.index === part.bars.length - 1, xs[index], system.widths[index], lanes),
-    )
-    const middle = xs[index] + (system.spacings[index].left + system.widths[index]) / 2
-    marks.push(...rhythmMarks(bar, own, lanes.rhythm, middle))
+    const width = system.widths[index]
+    marks.push(...barMarks(part, bar, bar.index === part.bars.length - 1, xs[index], width, lanes))
+    marks.push(...rhythmMarks(bar, own, lanes.rhythm, xs[index] + (system.spacings[index].left + width) / 2))
   })
-  const after = part.bars[system.last + 1]
-  const goesOn = after?.events[0]?.notes.length > 0 && after.events[0].notes.every((note) => note.tied)
-  marks.push(...tieMarks(heads, lanes.rhythm, MARGIN, right, goesOn))
-  const strings = { top: lanes.staffTop, left: MARGIN, right, over: lanes.over }
-  marks.push(...stringMarks(placed, strings, after), ...eventMarks(bars, placed, layers, lanes))
-  return {
-    lanes,
-    marks,
-    bars: bars.map((bar, index) => ({
-      index: bar.index,
-      x: xs[index],
-      width: system.widths[index],
-      events: placed.filter((each) => each.bar === bar).map(({ x }) => ({ x })),
-    })),
-  }
+  const next = part.bars[system.last + 1]?.events[0]?.notes ?? []
+  const goesOn = next.length > 0 && next.every((note) => note.tied)
+  return [...marks, ...tieMarks(heads, lanes.rhythm, MARGIN, right, goesOn)]
 }
 
-function sectionsIn(part: Part, { first, last }: SystemBars): Part['sections'] {
-  return part.sections.filter(({ first_bar }) => first_bar >= first && first_bar <= last)
+/** Those that begin in a bar of the system. */
+function within<T>(all: T[], { first, last }: SystemBars, barOf: (each: T) => number): T[] {
+  return all.filter((each) => barOf(each) >= first && barOf(each) <= last)
 }
 
 /** A section's name over its first bar, moved back where it would run over the edge. */

@@ -15,7 +15,6 @@ export interface Placed {
 /** Where the strings lie, and the edges of the row. */
 export interface Strings {
   top: number
-  left: number
   right: number
   over: number // the line that bends point up to
 }

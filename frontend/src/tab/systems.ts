@@ -18,19 +18,19 @@ export function silentBar(beside: Bar): Bar {
   return { ...beside, events: [], findings: [], uncertain: false, tempo: null }
 }
 
-/** The bars of a column in every part: all have as many. */
-export function barsAt(parts: Part[], index: number): Bar[] {
-  return parts.map((part) => part.bars[index])
-}
-
 /**
  * Break parts that stand under one another into systems of a width. A section of the first begins a new one,
  * but where paper is saved (`inline`).
  */
 export function systemsOf(parts: Part[], width: number, layers: Layers, inline = false): SystemBars[] {
   const room = Math.max(width - MARGIN - 2, 120)
-  const count = Math.max(...parts.map((part) => part.bars.length))
-  const spacings = Array.from({ length: count }, (_, index) => spacingOf(barsAt(parts, index), layers))
+  const count = parts[0].bars.length // all have as many
+  const spacings = Array.from({ length: count }, (_, index) =>
+    spacingOf(
+      parts.map((part) => part.bars[index]),
+      layers,
+    ),
+  )
   const starts = new Set([0, ...(inline ? [] : parts[0].sections.map((section) => section.first_bar))])
   const systems: SystemBars[] = []
   for (const first of [...starts].sort((a, b) => a - b)) {
