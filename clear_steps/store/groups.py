@@ -67,6 +67,11 @@ class Groups:
         ).all()
         return [self._stored(row) for row in rows]
 
+    def seating(self, student_id: int) -> list[StoredGroup]:
+        """The groups, of whatever song, in which a student plays."""
+        every = (self._stored(row) for row in self._session.scalars(select(GroupRow).order_by(GroupRow.id)))
+        return [each for each in every if any(seat.student_id == student_id for seat in each.group.seats)]
+
     def get(self, group_id: int) -> StoredGroup:
         """One group; raises NotFoundError."""
         self._revisions.latest(group_id)

@@ -121,6 +121,13 @@ class Versions:
         ).all()
         return [self._stored(row) for row in rows]
 
+    def of_student(self, name: str) -> list[StoredVersion]:
+        """All versions written for a student of this name, of whatever song."""
+        rows = self._session.scalars(
+            select(VersionRow).where(VersionRow.student != "").order_by(VersionRow.song_id, VersionRow.target)
+        )
+        return [self._stored(row) for row in rows if (own := student_of(row.student)) and own.name == name]
+
     def get(self, version_id: int) -> StoredVersion:
         """One version; raises NotFoundError."""
         return self._stored(self._row(version_id))

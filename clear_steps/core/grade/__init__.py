@@ -8,7 +8,7 @@ from clear_steps.core.grade.heard import guessed_ringing
 from clear_steps.core.grade.ladder import TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import CURVE_NAMES, HEADLINE, MEASURES, Measure
-from clear_steps.core.grade.past import PastBar, bars_past, past_words
+from clear_steps.core.grade.past import PastBar, bars_past
 from clear_steps.core.grade.pins import pins_not_kept
 from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
@@ -62,7 +62,6 @@ __all__ = [
     "grade_song",
     "guessed_ringing",
     "hand_tables",
-    "past_words",
     "pins_not_kept",
     "recurrence_words",
     "recurrences",

@@ -53,6 +53,12 @@ class Beyond:
     measure: str
     steps: float
     limit: str
+    unknown: bool = False  # the limit is what they have not learnt yet
+
+    @property
+    def words(self) -> str:
+        """`stretch past a comfortable 75 mm`, `trills not known yet`."""
+        return self.limit if self.unknown else f"{self.measure} past {self.limit}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,15 +105,14 @@ class Ability:
         )
         if used:
             names = sorted({TECHNIQUES[technique].plural for technique in used})
-            yield Beyond("technique", _AN_UNKNOWN * len(used), f"{', '.join(names)} not known yet")
+            yield Beyond("technique", _AN_UNKNOWN * len(used), f"{', '.join(names)} not known yet", True)
 
     def _too_wide(self, grips: Sequence[Grip]) -> Iterator[Beyond]:
         most = _MOST_STRINGS[self.limits.hardest_shape]
         over = sum(grip.barre_strings > most for grip in grips)
         if over:
-            yield Beyond(
-                "shapes", _AN_UNKNOWN * over, "no barre known yet" if most == 0 else "no full barre known yet"
-            )
+            limit = "no barre known yet" if most == 0 else "no full barre known yet"
+            yield Beyond("shapes", _AN_UNKNOWN * over, limit, True)
 
 
 # Strings that one finger may stop.

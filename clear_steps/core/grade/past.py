@@ -1,6 +1,5 @@
 """Bars that go beyond a student: their hand, their limits, what they know."""
 
-from collections.abc import Sequence
 from dataclasses import dataclass
 
 from clear_steps.core.grade.limits import Ability, Beyond
@@ -16,6 +15,11 @@ class PastBar:
     index: int
     beyond: tuple[Beyond, ...]
 
+    @property
+    def words(self) -> str:
+        """By what, in words."""
+        return ", ".join(each.words for each in self.beyond)
+
 
 def bars_past(part: Part, grading: Grading, ability: Ability) -> tuple[PastBar, ...]:
     """Every bar of a graded part that goes beyond the student, in written order."""
@@ -27,11 +31,3 @@ def bars_past(part: Part, grading: Grading, ability: Ability) -> tuple[PastBar, 
         for grade, bar in zip(grading.bars, part.bars, strict=True)
     )
     return tuple(past for past in found if past.beyond)
-
-
-def past_words(beyond: Sequence[Beyond]) -> str:
-    """`stretch past a comfortable 75 mm, trills not known yet`."""
-    return ", ".join(
-        each.limit if each.limit.endswith("not known yet") else f"{each.measure} past {each.limit}"
-        for each in beyond
-    )

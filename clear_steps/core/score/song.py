@@ -10,7 +10,7 @@ from math import lcm
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score.rhythm import Metre
-from clear_steps.core.score.techniques import Technique, bend_technique
+from clear_steps.core.score.techniques import TECHNIQUES, Technique, Writing, bend_technique
 from clear_steps.core.score.tuning import STANDARD, Tuning
 
 MAX_FRET = 36
@@ -169,6 +169,15 @@ class Event:
     def struck(self) -> tuple[Note, ...]:
         """The notes that are sounded anew, ties left out."""
         return tuple(note for note in self.notes if not note.tied)
+
+    def strings_by_word(self) -> dict[Technique, tuple[int, ...]]:
+        """Techniques that are written as a word and hold for some strings alone, with these strings."""
+        return {
+            row.technique: strings
+            for row in TECHNIQUES.values()
+            if row.writing is Writing.WORD
+            and (strings := tuple(note.string for note in self.notes if row.technique in note.techniques))
+        }
 
     def techniques_of(self, note: Note) -> frozenset[Technique]:
         """Every technique on a note: its own, its bend's and the event's."""

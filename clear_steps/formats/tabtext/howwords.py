@@ -4,7 +4,7 @@ import re
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
-from clear_steps.core.score import HOW_WORDS, TECHNIQUES, Event, Note, Technique, Writing, parse_number
+from clear_steps.core.score import HOW_WORDS, TECHNIQUES, Event, Note, Technique, parse_number
 from clear_steps.core.score.tuning import MAX_STRINGS
 from clear_steps.formats.tabtext.problems import short
 
@@ -121,11 +121,10 @@ def _written_depth(event: Event, technique: Technique) -> str:
 
 def _words_by_string(event: Event) -> list[str]:
     """`PM:6`, `stop:6/5`: what holds for some strings alone."""
-    words = []
-    for technique in Technique:
-        if TECHNIQUES[technique].writing is Writing.WORD:
-            strings = [str(note.string) for note in event.notes if technique in note.techniques]
-            words += [f"{TECHNIQUES[technique].sign}:{'/'.join(strings)}"] if strings else []
+    words = [
+        f"{TECHNIQUES[technique].sign}:{'/'.join(map(str, strings))}"
+        for technique, strings in event.strings_by_word().items()
+    ]
     if event.stopped:
         words.append(f"{STOP_WORD}:{'/'.join(map(str, sorted(event.stopped)))}")
     return words

@@ -5,7 +5,7 @@ from fractions import Fraction
 from clear_steps.core.grade import MEASURES, BarGrade, added_up
 from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.hand import Grip
-from clear_steps.core.score import TECHNIQUES, Event, Note, Part, Writing, name_of, written_lengths
+from clear_steps.core.score import TECHNIQUES, Event, Note, Part, name_of, written_lengths
 from clear_steps.core.score.timing import BarTime
 from clear_steps.web.analysis import schemas as api
 
@@ -14,10 +14,8 @@ def bar_model(
     part: Part, grade: BarGrade, events: list[api.EventModel], line: int, time: BarTime
 ) -> api.BarModel:
     """A bar with its Step, what each measure finds, and its events."""
-    bar, adds = (
-        part.bars[grade.index],
-        added_up({name: finding.step for name, finding in grade.findings.items()}),
-    )
+    bar = part.bars[grade.index]
+    adds = added_up({name: finding.step for name, finding in grade.findings.items()})
     return api.BarModel(
         index=grade.index,
         number=grade.number,
@@ -98,12 +96,11 @@ def event_model(
 
 
 def _words_by_string(event: Event) -> list[str]:
-    """`let ring on 4, 5`: what is written as a word and holds for some strings alone."""
-    words = []
-    for row in TECHNIQUES.values():
-        strings = [str(note.string) for note in event.notes if row.technique in note.techniques]
-        if strings and row.writing is Writing.WORD:
-            words.append(f"{row.drawn_words or row.name} on {', '.join(strings)}")
+    """`let ring on 4, 5`, `stop 6`: what holds for some strings alone."""
+    words = [
+        f"{TECHNIQUES[technique].drawn_words or TECHNIQUES[technique].name} on {', '.join(map(str, strings))}"
+        for technique, strings in event.strings_by_word().items()
+    ]
     if event.stopped:
         words.append(f"stop {', '.join(map(str, sorted(event.stopped)))}")
     return words

@@ -13,7 +13,6 @@ from clear_steps.core.grade import (
     bars_past,
     grade_song,
     guessed_ringing,
-    past_words,
     pins_not_kept,
     recurrence_words,
     recurrences,
@@ -168,8 +167,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         step_low=steps.low,
         step_high=steps.high,
         past_bars=[
-            api.PastBarModel(index=past.index, words=past_words(past.beyond))
-            for past in bars_past(part, grading, ability)
+            api.PastBarModel(index=past.index, words=past.words) for past in bars_past(part, grading, ability)
         ],
         doubts=list(steps.reasons),
         sentences=list(three_sentences(part, grading)),

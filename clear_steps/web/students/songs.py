@@ -3,7 +3,7 @@
 from sqlalchemy.orm import Session
 
 from clear_steps.core.grade import Ability, bars_past, grade_part
-from clear_steps.store import Groups, Songs, StoredSong, StoredStudent, Versions
+from clear_steps.store import Groups, Songs, StoredSong, StoredStudent, StoredVersion, Versions
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import LadderInUse, ladder_in_use
 from clear_steps.web.students import schemas as api
@@ -13,27 +13,24 @@ from clear_steps.web.whom import whom_is
 
 def songs_of(session: Session, stored: StoredStudent) -> list[api.StudentSong]:
     """Their songs by title, those put away left out."""
-    ladder = ladder_in_use(session)
-    rows = [_song_of(session, song, stored, ladder) for song in Songs(session).every() if not song.put_away]
-    return [row for row in rows if row is not None]
+    ladder, songs = ladder_in_use(session), Songs(session)
+    written: dict[int, list[StoredVersion]] = {}
+    for version in Versions(session).of_student(stored.student.name):
+        if not version.put_away:
+            written.setdefault(version.song_id, []).append(version)
+    theirs = {*written, *(group.song_id for group in Groups(session).seating(stored.id))}
+    found = [song for song in map(songs.get, theirs) if not song.put_away]
+    rows = [_song_of(session, song, written.get(song.id, []), stored, ladder) for song in found]
+    return sorted(rows, key=lambda row: (row.title.lower(), row.song_id))
 
 
 def _song_of(
-    session: Session, song: StoredSong, stored: StoredStudent, ladder: LadderInUse
-) -> api.StudentSong | None:
-    name = stored.student.name
-    written = [
-        version
-        for version in Versions(session).of_song(song.id)
-        if version.student is not None and version.student.name == name and not version.put_away
-    ]
-    seated = any(
-        seat.student_id == stored.id
-        for group in Groups(session).of_song(song.id)
-        for seat in group.group.seats
-    )
-    if not written and not seated:
-        return None
+    session: Session,
+    song: StoredSong,
+    written: list[StoredVersion],
+    stored: StoredStudent,
+    ladder: LadderInUse,
+) -> api.StudentSong:
     whom = whom_is(stored.student)
     read = whom.on_their_guitar(read_cached(song.latest.text).song)
     part = read.parts[0]

@@ -7,7 +7,7 @@ import pytest
 
 from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.grade import Finding, grade_part
-from clear_steps.core.grade.measures.rhythm import syncopation
+from clear_steps.core.grade.measures.rhythm import degree, syncopation
 from clear_steps.core.score import Bar, Event, Metre, Note, Picking, Song, Technique
 from clear_steps.ladders import default_ladder
 from tests.songs import line
@@ -95,6 +95,17 @@ def test_off_the_beat_is_harder_than_on_it() -> None:
     found = finding(line("r", "3.5", "r", "3.5", "r", "3.5"), "rhythm")
     assert found.step > 2
     assert found.evidence.startswith("Notes off the beat")
+
+
+@pytest.mark.parametrize(
+    ("amount", "word"), [(1, "a little"), (3, "a little"), (4, "clearly"), (7, "clearly"), (8, "strongly")]
+)
+def test_how_much_off_the_beat_is_said_in_a_word(amount: int, word: str) -> None:
+    assert degree(amount) == word
+
+
+def test_the_word_stands_in_the_sentence() -> None:
+    assert "clearly" in finding(line(*["r", "3.5"] * 3), "rhythm").evidence
 
 
 @pytest.mark.parametrize(

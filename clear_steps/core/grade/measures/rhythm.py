@@ -51,8 +51,9 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Felt]:
     words = []
     if amount:
         where = bar.beat_words(worst)
-        degree = next(word for least, word in _DEGREES if amount >= least)
-        words.append(f"notes off the beat hold over it, {degree}, most at {where} (syncopation {amount})")
+        words.append(
+            f"notes off the beat hold over it, {degree(amount)}, most at {where} (syncopation {amount})"
+        )
     for least, word in _others(bar):
         step = max(step, least)
         words.append(word)
@@ -62,6 +63,11 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Felt]:
 
 # How much off the beat a bar is, in words (judgement): one push, several, all through.
 _DEGREES = ((8, "strongly"), (4, "clearly"), (0, "a little"))
+
+
+def degree(amount: int) -> str:
+    """How strongly a bar is off the beat, by its syncopation."""
+    return next(word for least, word in _DEGREES if amount >= least)
 
 
 def _others(bar: PlayedBar) -> list[tuple[float, str]]:

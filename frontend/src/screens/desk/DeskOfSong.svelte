@@ -64,7 +64,7 @@
     if (!desk.part) return
     // The analysis is timed at the practice tempo already.
     const swing = desk.analysis?.feel === 'swing'
-    const timeline = together(desk.parts.map((part) => timelineOf(part, desk.range, swing)))
+    const timeline = together(desk.parts.map((part) => timelineOf(part, desk.columns, swing)))
     void player.play(timeline, {
       percent: 100,
       loop,

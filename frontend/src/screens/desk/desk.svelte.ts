@@ -80,6 +80,13 @@ export class DeskState {
       : [Math.min(this.chosenFrom, this.bar), Math.min(Math.max(this.chosenFrom, this.bar), last)]
   }
 
+  /** The same in the columns that parts share where several are heard together. */
+  get columns(): [number, number] {
+    const own = this.parts[this.together ? this.partIndex : 0]?.own ?? []
+    if (this.bar < 0) return [0, own.length - 1]
+    return [own.indexOf(this.range[0]), own.indexOf(this.range[1])]
+  }
+
   /** Where the bar's worst moment is, or its first note. */
   firstNote(bar: number): number {
     const events = this.part?.bars[bar]?.events ?? []
