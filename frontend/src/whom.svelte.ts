@@ -1,4 +1,7 @@
-/** For whom everything is graded: a student by who they are, or a hand; one choice for all screens and visits. */
+/**
+ * For whom everything is graded: a student by who they are, or a hand; one choice for all screens and
+ * visits.
+ */
 import { USUAL, type GradeQuery } from './api/client'
 
 export interface Hand {

@@ -5,6 +5,7 @@ from clear_steps.core.score.numbers import parse_number
 from clear_steps.core.score.pinning import with_finger
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
 from clear_steps.core.score.played import Passage, map_problems, played_order, song_map, unknown_sections
+from clear_steps.core.score.playing import Dynamic, Feel, Finger, Instrument, Picking, PickingFinger, Stroke
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
 from clear_steps.core.score.rhythm import (
     NOTE_VALUES,
@@ -24,18 +25,11 @@ from clear_steps.core.score.song import (
     Bar,
     BarReading,
     Bend,
-    Dynamic,
     Event,
-    Feel,
-    Finger,
-    Instrument,
     Note,
     Part,
-    Picking,
-    PickingFinger,
     Section,
     Song,
-    Stroke,
 )
 from clear_steps.core.score.techniques import (
     ARRIVING,

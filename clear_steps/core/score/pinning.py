@@ -3,7 +3,8 @@
 from dataclasses import replace
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.score.song import Finger, Part
+from clear_steps.core.score.playing import Finger
+from clear_steps.core.score.song import Part
 
 
 def with_finger(part: Part, bar: int, event: int, string: int, finger: Finger | None) -> Part:

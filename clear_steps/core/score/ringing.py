@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
 
-from clear_steps.core.score.song import Bar, Event, Note, Part, Picking
+from clear_steps.core.score.playing import Picking
+from clear_steps.core.score.song import Bar, Event, Note, Part
 from clear_steps.core.score.techniques import Technique
 from clear_steps.core.score.tuning import is_bass
 

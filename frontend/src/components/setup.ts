@@ -15,5 +15,6 @@ export function rowNames(original: Part, version: Part): [string, string] {
 /** `Tune: drop D, capo 2. Tempo: 96 quarter notes a minute.`; of several parts every setup that differs. */
 export function setupWords(parts: Part[], tempo: number, feel: string | null = null): string {
   const setups = new Set(parts.map(setupOf))
-  return `Tune: ${[...setups].join('; ')}. Tempo: ${Math.round(tempo)} quarter notes a minute${feel && feel !== 'straight' ? `, ${feel}` : ''}.`
+  const felt = feel && feel !== 'straight' ? `, ${feel}` : ''
+  return `Tune: ${[...setups].join('; ')}. Tempo: ${Math.round(tempo)} quarter notes a minute${felt}.`
 }

@@ -1,4 +1,5 @@
-<!-- One sheet: its head and the systems on as few pages as will do. Laid out when it is shown, then it stays. -->
+<!-- One sheet: its head and the systems on as few pages as will do. Laid out when it is shown, then it
+  stays. -->
 <script lang="ts">
   import { untrack } from 'svelte'
   import { engraved } from '../tab/engrave'

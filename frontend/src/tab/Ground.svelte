@@ -1,4 +1,5 @@
-<!-- The low ground under a system: each bar's Step, the sign of what makes it hard, a flag where past the hand. -->
+<!-- The low ground under a system: each bar's Step, the sign of what makes it hard, a flag where past
+  the hand. -->
 <script lang="ts">
   import type { Bar } from '../api/client'
   import { ridge, stepY } from '../components/climb'

@@ -1,4 +1,5 @@
-<!-- Keeps the room of something tall and draws it only near the window, so that a long song opens at once. -->
+<!-- Keeps the room of something tall and draws it only near the window, so that a long song opens at
+  once. -->
 <script lang="ts">
   import type { Snippet } from 'svelte'
 

@@ -29,7 +29,10 @@ function lengthOf(part: Part, section: number): number {
   return (part.sections[section + 1]?.first_bar ?? part.bars.length) - part.sections[section].first_bar
 }
 
-/** A part laid out in shared columns: `bars` by column, `own` the index each has in its part (-1 = silent). */
+/**
+ * A part laid out in shared columns: `bars` by column, `own` the index each has in its part (-1 =
+ * silent).
+ */
 export type AlignedPart = Part & { own: number[] }
 
 /** The same parts with as many bars each, silent where one has nothing; played as the longest is. */

@@ -1,4 +1,7 @@
-/** Which rows the reader wants to see under and over the strings: one choice for all screens and for paper. */
+/**
+ * Which rows the reader wants to see under and over the strings: one choice for all screens and for
+ * paper.
+ */
 import { EVERY_LAYER, type Layers } from './spacing'
 
 const KEY = 'clear-steps-layers'

@@ -91,7 +91,8 @@ export function arrowHead(x: number, y: number, up: 1 | -1): string {
 
 /** A full circle. */
 export function disc(x: number, y: number, radius: number): string {
-  return `M${x - radius} ${y}a${radius} ${radius} 0 1 0 ${2 * radius} 0a${radius} ${radius} 0 1 0 ${-2 * radius} 0z`
+  const half = `a${radius} ${radius} 0 1 0`
+  return `M${x - radius} ${y}${half} ${2 * radius} 0${half} ${-2 * radius} 0z`
 }
 
 /** Bends and dips in whole tones, as players say them. */

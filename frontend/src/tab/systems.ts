@@ -56,7 +56,8 @@ export function systemsOf(parts: Part[], width: number, layers: Layers, inline =
 }
 
 /**
- * How many bars stand on each line: as few lines as will do, filled alike, so that no bar is left alone on the
+ * How many bars stand on each line: as few lines as will do, filled alike, so that no bar is left
+ * alone on the
  * last. The sum of the squares of what is left free is least.
  */
 export function lines(widths: number[], room: number): number[] {

@@ -1,4 +1,5 @@
-<!-- What the Desk lays over a drawn system: its low ground, what is chosen, the cursor, and a button a bar. -->
+<!-- What the Desk lays over a drawn system: its low ground, what is chosen, the cursor, and a button a
+  bar. -->
 <script lang="ts">
   import type { Bar } from '../../api/client'
   import type { AlignedPart } from '../../tab/aligned'

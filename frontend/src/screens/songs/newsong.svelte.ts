@@ -1,4 +1,7 @@
-/** A new song under the pen; its draft has a name of its own, so that it is stored once however often it is sent. */
+/**
+ * A new song under the pen; its draft has a name of its own, so that it is stored once however often
+ * it is sent.
+ */
 import { DraftBox } from '../../drafts'
 import { askBeforeLeaving } from '../../leaving'
 

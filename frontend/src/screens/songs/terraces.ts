@@ -19,7 +19,10 @@ export function terracesOf(songs: readonly Graded[]): number[] {
   return [...new Set(steps)].sort((a, b) => a - b)
 }
 
-/** Rows of at most so many cards: terrace by terrace where the Step orders them, one after another elsewise. */
+/**
+ * Rows of at most so many cards: terrace by terrace where the Step orders them, one after another
+ * elsewise.
+ */
 export function rowsOf<Song extends Graded>(
   songs: readonly Song[],
   byStep: boolean,
