@@ -15,13 +15,21 @@ import platformdirs
 
 from clear_steps.core.easier import Approach, Wish, staircase
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
+from clear_steps.core.figures import coming_back
+from clear_steps.core.figures.words import told_lines
 from clear_steps.core.grade import GradeRequest, Ladder, Weighing, grade_part
 from clear_steps.core.hand import Player, School
 from clear_steps.core.score import Song
 from clear_steps.demo import seed
 from clear_steps.formats import read_song, write_song
 from clear_steps.ladders import default_ladder, read_ladder
-from clear_steps.report import easier_report, fingering_report, grade_report, with_scale_length
+from clear_steps.report import (
+    easier_report,
+    figures_report,
+    fingering_report,
+    grade_report,
+    with_scale_length,
+)
 from clear_steps.store import Database, StoreError
 from clear_steps.store.marked import make_marked
 from clear_steps.web.serving import serve_application
@@ -174,6 +182,22 @@ def fingering(file: Path, as_json: bool) -> None:
             click.echo(f"bar {bar['number']}: {' '.join(notes)}")
         for told in part["pins_not_kept"]:
             click.echo(told, err=True)
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--json", "as_json", is_flag=True, help="Every place as JSON.")
+def figures(file: Path, as_json: bool) -> None:
+    """What comes back in a song: the same again, moved, but for a note, or by a rule."""
+    song = _or_stop(file, _read)
+    if as_json:
+        click.echo(json.dumps(figures_report(song), indent=1))
+        return
+    for part in song.parts:
+        if len(song.parts) > 1:
+            click.echo(f"{part.name}:")
+        for line in told_lines(part, coming_back(part, song.order)):
+            click.echo(line)
 
 
 @main.command()

@@ -4,6 +4,7 @@ from dataclasses import replace
 from typing import Any
 
 from clear_steps.core.easier import Easier, Edit
+from clear_steps.core.figures import At, ComingBack, coming_back
 from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part, pins_not_kept
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Event, Part, Song, Technique
@@ -101,6 +102,47 @@ def _edit_report(part: Part, edit: Edit) -> Json:
 def fingering_report(song: Song, ladder: Ladder) -> Json:
     """All of `fingering --json`."""
     return {"parts": [_fingered_part(part, grade_part(song, part, ladder)) for part in song.parts]}
+
+
+def figures_report(song: Song) -> Json:
+    """All of `figures --json`."""
+    return {"parts": [_part_figures(part, coming_back(part, song.order)) for part in song.parts]}
+
+
+def _part_figures(part: Part, found: ComingBack) -> Json:
+    def at(moment: At) -> Json:
+        return {"bar": part.bar_number(moment.bar), "onset": str(moment.onset)}
+
+    return {
+        "figures": [
+            {
+                "times": figure.times,
+                **({"strings": list(figure.strings)} if figure.strings else {}),
+                "places": [
+                    {
+                        "from": at(place.first),
+                        "to": at(place.last),
+                        "as": place.how,
+                        "by": place.by,
+                        "but": [at(moment) for moment in place.but],
+                    }
+                    for place in figure.places
+                ],
+            }
+            for figure in found.figures
+        ],
+        "rules": [
+            {
+                "from": at(rule.first),
+                "to": at(rule.last),
+                "notes": rule.notes,
+                "by": rule.by,
+                "of": rule.of,
+                "rule": rule.words,
+            }
+            for rule in found.rules
+        ],
+    }
 
 
 def _fingered_part(part: Part, grading: Grading) -> Json:

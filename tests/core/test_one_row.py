@@ -59,6 +59,7 @@ how|knock           |
 """
 CHAIN = """
 import json, sys
+from clear_steps.core.figures import ComingBack
 from clear_steps.core.grade import MEASURES, grade_song, rungs, three_sentences
 from clear_steps.formats.tabtext import read_tab, write_tab
 from clear_steps.ladders import default_ladder
@@ -69,7 +70,7 @@ grading = grade_song(song, ladder)[0]
 rows = page_rows()
 print(json.dumps({
     "findings": {name: [found.step, found.evidence] for name, found in grading.bars[0].findings.items()},
-    "sentences": three_sentences(song.parts[0], grading),
+    "sentences": three_sentences(song.parts[0], grading, ComingBack()),
     "rung": dict(rungs(ladder)[3].sentences),
     "curves": sorted(ladder.curves),
     "techniques": {str(key): step for key, step in ladder.technique_steps.items()},

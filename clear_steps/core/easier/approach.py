@@ -18,8 +18,8 @@ class Approach(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class ApproachRow:
-    """What it is called, what the search weighs, which kinds of edit it leaves alone, and the layer it begins
-    with."""
+    """What it is called, what the search weighs, which kinds of edit it leaves alone, and the layer it
+    begins with."""
 
     words: str
     weights: dict[str, float]

@@ -6,6 +6,7 @@ from fractions import Fraction
 from functools import cached_property
 
 from clear_steps.core.score import Bar, Event, Metre, Part, Tuning
+from clear_steps.core.score.song import MAX_FRET
 
 
 @dataclass(frozen=True)  # no slots: what is asked for often is kept
@@ -26,9 +27,36 @@ class Change:
             sum((event.quarters for event in events), Fraction(0)) for events in (self.before, self.after)
         )
 
+    def elsewhere(self, bar: int, frets: int) -> "Change | None":
+        """The same in another bar that is its bar moved along the neck; None where a note has no fret
+        there."""
+        before, after = moved_events(self.before, frets), moved_events(self.after, frets)
+        if before is None or after is None:
+            return None
+        return replace(self, bar=bar, before=before, after=after)
+
     def overlaps(self, other: "Change") -> bool:
         """Whether both touch the same stretch of the same bar."""
         return self.bar == other.bar and self.start < other.stop and other.start < self.stop
+
+
+def moved_events(events: Sequence[Event], frets: int) -> tuple[Event, ...] | None:
+    """Events moved along the neck; open strings and dead notes stay. None where a note has no fret there."""
+    if not frets:
+        return tuple(events)
+    moved = [_moved(event, frets) for event in events]
+    return None if None in moved else tuple(filter(None, moved))
+
+
+def _moved(event: Event, frets: int) -> Event | None:
+    position = None if event.position is None else event.position + frets
+    stopped = [note.fret + frets for note in event.notes if note.fret and not note.dead]
+    if (position is not None and position < 1) or any(not 0 < fret <= MAX_FRET for fret in stopped):
+        return None
+    notes = [
+        replace(note, fret=note.fret + frets) if note.fret and not note.dead else note for note in event.notes
+    ]
+    return replace(event, notes=tuple(notes), position=position)
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,8 +93,8 @@ class Edit:
 
 
 def alike(edits: Sequence[Edit]) -> dict[int, int]:
-    """By id: the first of the edits that belong together: made in one go for one reason, or the very same in
-    another bar."""
+    """By id: the first of the edits that belong together: made in one go for one reason, or the very same
+    in another bar."""
     firsts: dict[object, int] = {}
     for edit in edits:
         what, why = edit.what, (edit.kind, edit.bars, edit.reason, edit.effect)
@@ -122,8 +150,8 @@ def version_of(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -
 
 
 def standing(part: Part, edits: Sequence[Edit], refused: Iterable[int] = ()) -> tuple[Part, frozenset[int]]:
-    """The original with the kept edits, and the ids of those that do not stand: refused, built on such a one,
-    or without what they replace.
+    """The original with the kept edits, and the ids of those that do not stand: refused, built on such a
+    one, or without what they replace.
 
     A bar changed by hand while another edit of it was refused no longer finds its notes once that one is
     taken back; it stands again when it is refused.

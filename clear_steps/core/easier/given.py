@@ -22,8 +22,8 @@ _NO_WIDE_BENDS = (Instrument.ACOUSTIC, Instrument.CLASSICAL)
 def given_edits(
     song: Song, part: Part, ladder: Ladder, wish: Wish, request: GradeRequest
 ) -> tuple[Edit, ...]:
-    """Tuning and capo, short bars filled, wide bends off an acoustic guitar; raises InvalidValueError where a
-    wish cannot be had."""
+    """Tuning and capo, short bars filled, wide bends off an acoustic guitar; raises InvalidValueError where
+    a wish cannot be had."""
     edits = [setup_edit(song, part, ladder, wish.setup, request)] if wish.setup else []
     version = version_of(part, edits)
     made = [*_without_wide_bends(version), *(_filled(version) if wish.fill_short_bars else ())]

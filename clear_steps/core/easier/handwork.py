@@ -16,8 +16,8 @@ _SHORTEST = Fraction(1, 16)  # of a quarter, that an event may be halved to
 def by_hand(
     part: Part, edits: Sequence[Edit], refused: Iterable[int], bar: int, events: tuple[Event, ...]
 ) -> Edit:
-    """A teacher's own edit of one bar of the version as it stands; raises InvalidValueError for a bar that is
-    not there."""
+    """A teacher's own edit of one bar of the version as it stands; raises InvalidValueError for a bar that
+    is not there."""
     if not 0 <= bar < len(part.bars):
         raise InvalidValueError("bar", bar, f"0 to {len(part.bars) - 1}")
     version, gone = standing(part, edits, refused)

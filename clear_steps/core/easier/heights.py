@@ -80,8 +80,8 @@ class Heights:
         )
 
     def glimpsed(self, version: Part, index: int, hand: int) -> Height:
-        """The height of one bar with one hand's fingering, the one chosen for a version that it was made of:
-        quicker, nearly always the same."""
+        """The height of one bar with one hand's fingering, the one chosen for a version that it was made
+        of: quicker, nearly always the same."""
         bar, grips = self._grader.glimpse(version, index, hand)
         return _height(bar, version.bars[index], grips, self._lowest, self._ability)
 

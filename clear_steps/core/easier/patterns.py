@@ -24,8 +24,8 @@ def with_one_pattern(writing: Writing, proposals: Proposals, reach: Reach) -> fr
     """Give bars of one pattern the same rhythm again, the one that keeps most; the ids of the edits that do
     so.
 
-    `reach` says whether such a writing, with these bars alike, meets the target; it may lower it further for
-    that.
+    `reach` says whether such a writing, with these bars alike, meets the target; it may lower it further
+    for that.
     """
     holding: set[int] = set()
     for recurring in _of_one_pattern(writing.original):

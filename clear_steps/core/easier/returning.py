@@ -99,8 +99,8 @@ def _with_one_more(change: Change, bars: Sequence[int], original: Part, version:
 def _row(
     start: Fraction, starts: Sequence[Fraction], before: dict[Fraction, Event], after: dict[Fraction, Event]
 ) -> Event:
-    """What stands at an onset: the note as written where the one before it is there too, else without a slur
-    into it."""
+    """What stands at an onset: the note as written where the one before it is there too, else without a
+    slur into it."""
     changed = after.get(start)
     if changed and (
         start not in before

@@ -1,27 +1,27 @@
 """How much a note of the tune matters: its place in the bar, its length, where it stands in its phrase,
-whether its bar comes back.
+whether it belongs to a figure that comes back.
 
 All weights from memory.
 """
 
-from collections import Counter
 from fractions import Fraction
 
-from clear_steps.core.grade import figures_of
+from clear_steps.core.figures import coming_back
+from clear_steps.core.figures.bars import moments_of_figures
 from clear_steps.core.score import Bar, Event, Part
 
 _EDGE = 1.4  # a note that opens or closes a phrase
-_MOTIF = 1.15  # a note of a bar that comes back, as it is or moved
+_MOTIF = 1.15  # a note of a figure that comes back, as it is or moved
 
 
 def salience_of(part: Part) -> tuple[tuple[float, ...], ...]:
     """The weight of every event of every bar; 0 where nothing is struck."""
-    edges, motif = phrase_edges(part), _recurring(part)
+    edges, motif = phrase_edges(part), moments_of_figures(part, coming_back(part))
     return tuple(
         tuple(
             _in_the_bar(part.starts_at(index) + onset, event, bar)
             * (_EDGE if (index, number) in edges else 1.0)
-            * (_MOTIF if index in motif else 1.0)
+            * (_MOTIF if (index, number) in motif else 1.0)
             if event.struck
             else 0.0
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
@@ -31,7 +31,8 @@ def salience_of(part: Part) -> tuple[tuple[float, ...], ...]:
 
 
 def _in_the_bar(onset: Fraction, event: Event, bar: Bar) -> float:
-    """The bar's first onset counts 1, other beats 0.8, halves of a beat 0.5, others 0.3; long notes more."""
+    """The bar's first onset counts 1, other beats 0.8, halves of a beat 0.5, others 0.3; long notes
+    more."""
     place = onset / bar.metre.beat_quarters
     metrical = (
         1.0 if onset == 0 else 0.8 if place.denominator == 1 else 0.5 if place.denominator == 2 else 0.3
@@ -40,8 +41,8 @@ def _in_the_bar(onset: Fraction, event: Event, bar: Bar) -> float:
 
 
 def phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
-    """(bar, event) of the first and last note of every phrase: it ends where a section does, or in a silence
-    of a beat or more."""
+    """(bar, event) of the first and last note of every phrase: it ends where a section does, or in a
+    silence of a beat or more."""
     starts = {section.first_bar for section in part.sections}
     edges: set[tuple[int, int]] = set()
     last: tuple[int, int] | None = None
@@ -58,10 +59,3 @@ def phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
                 edges |= {(index, number)} | ({last} if last else set())
             last, silence = (index, number), Fraction(0)
     return frozenset(edges | ({last} if last else set()))
-
-
-def _recurring(part: Part) -> frozenset[int]:
-    """Indexes of the bars that come more than once."""
-    firsts = figures_of(part)
-    counted = Counter(firsts.values())
-    return frozenset(index for index, first in firsts.items() if counted[first] > 1)

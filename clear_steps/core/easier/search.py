@@ -25,6 +25,8 @@ from clear_steps.core.easier.refusing import blocking_bars
 from clear_steps.core.easier.tidying import Tidier
 from clear_steps.core.easier.ways import Way, Ways, is_lower
 from clear_steps.core.easier.writing import Writing
+from clear_steps.core.figures import coming_back
+from clear_steps.core.figures.bars import bars_of_one_shape
 from clear_steps.core.grade import Ability, Grader, GradeRequest, Grading, Ladder, grade_part
 from clear_steps.core.score import Part, Song
 
@@ -106,7 +108,8 @@ class _Search:
         self._writing = Writing(part, goal.given, scores)
         self._proposals, self._ways = proposals, Ways(part, heights, proposals, scores, self._plain_scores)
         self._writing.version = self._proposals.known(self.version)
-        self._tidier = Tidier(self._writing, heights, self._proposals)
+        self._shapes = bars_of_one_shape(part, coming_back(part))
+        self._tidier = Tidier(self._writing, heights, self._proposals, self._shapes)
         self._began = heights.of(self.version)
         self._start = heights.highest(self.version)
 
@@ -208,9 +211,9 @@ class _Search:
         """Bars are down as far as they must, the song is not: what has to be remembered or lasts counts on
         top. Which to lower, and how far.
 
-        Were all bars as low as the stair without what is on top, the song would stand at it. What stuck bars
-        lack of that the others make up for by a little more than a stair at most: no tune is given up for a
-        bar that nothing can be done about.
+        Were all bars as low as the stair without what is on top, the song would stand at it. What stuck
+        bars lack of that the others make up for by a little more than a stair at most: no tune is given up
+        for a bar that nothing can be done about.
         """
         grading = self._heights.graded(self.version)
         others = [bar for bar in self._heights.of(self.version) if bar.grade.index not in stuck]
@@ -222,23 +225,25 @@ class _Search:
         return [bar for bar in others if bar.level > limit + TOLERANCE], limit
 
     def _lower_each(self, above: Iterable[Height], limit: float) -> None:
-        """Bars that recur are edited together: what served the first of equals is tried on the next."""
-        served: dict[
-            int, tuple[int, list[Proposed]]
-        ] = {}  # by the identity of the bar: index and what was taken
+        """Bars of one shape are edited together: what served the first of them is tried on the next."""
+        served: dict[int, tuple[int, list[Proposed]]] = {}  # by the first: which bar, and what was taken
         for bar in above:
             self._tell()
             index = bar.grade.index
-            key = id(self.version.bars[index])
-            if key in served:
-                bar = self._like(bar, limit, *served[key])
-            served.setdefault(key, (index, self._lower(bar, limit)))
+            first, _ = self._shapes[index]
+            if first in served:
+                bar = self._like(bar, limit, *served[first])
+            served.setdefault(first, (index, self._lower(bar, limit)))
 
-    def _like(self, bar: Height, limit: float, first: int, taken: Sequence[Proposed]) -> Height:
-        """The bar with the edits of its equal, as far as they fit and lower it too."""
+    def _like(self, bar: Height, limit: float, model: int, taken: Sequence[Proposed]) -> Height:
+        """The bar with the edits of one of its shape, as far as they fit and lower it too."""
         index = bar.grade.index
+        frets = self._shapes[index][1] - self._shapes[model][1]
         for proposed in taken:
-            changes = tuple(replace(change, bar=change.bar + index - first) for change in proposed.changes)
+            moved = [change.elsewhere(change.bar + index - model, frets) for change in proposed.changes]
+            changes = tuple([change for change in moved if change])
+            if len(changes) < len(moved):
+                break
             version = self._proposals.made(self.version, changes, index)
             after = self._heights.at(version, index) if version else bar
             if version is None or not is_lower(after.level, bar.level, limit):
@@ -283,8 +288,8 @@ class _Search:
         return self._take(way, bar.grade.index) if way else []
 
     def _afresh(self, bar: Height, limit: float) -> Way | None:
-        """Where what was done to a bar at higher stairs leads no further: a way to the limit from the bar as
-        it was, which takes its place."""
+        """Where what was done to a bar at higher stairs leads no further: a way to the limit from the bar
+        as it was, which takes its place."""
         index, writing = bar.grade.index, self._writing
         own = [edit for edit in writing.edits if edit.bars == (index,) and edit.id not in writing.settled]
         if not own:

@@ -1,9 +1,10 @@
 """What the search does once a target is met or given up: nothing that is not needed, nothing that does
 harm."""
 
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from clear_steps.core.easier.edit import grouped, refused_with
+from clear_steps.core.easier.edit import grouped, moved_events, refused_with
 from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.rhythm import beats_alone
@@ -11,7 +12,7 @@ from clear_steps.core.easier.patterns import Reach, with_one_pattern
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.easier.returning import give_notes_back
 from clear_steps.core.easier.writing import Writing
-from clear_steps.core.score import Bar, Part
+from clear_steps.core.score import Part
 
 _WORTH_MORE = 0.05  # points of what is kept
 _SLACK = 1e-9
@@ -21,14 +22,17 @@ class Tidier:
     """Goes over a version from its beginning on, at each target of a staircase; what harder versions have
     stays."""
 
-    def __init__(self, writing: Writing, heights: Heights, proposals: Proposals) -> None:
+    def __init__(
+        self, writing: Writing, heights: Heights, proposals: Proposals, shapes: Mapping[int, tuple[int, int]]
+    ) -> None:
+        self._shapes = shapes  # by bar: the first that it is, and by how many frets moved
         self._writing, self._heights, self._proposals = writing, heights, proposals
         self._began, self._began_step = heights.of(writing.version), heights.graded(writing.version).step
         self._target = 0.0
 
     def tidy(self, target: float, reach: Reach) -> None:
-        """Without what the target does not need, by shorter ways, recurring bars and patterns alike, nothing
-        harder than it was."""
+        """Without what the target does not need, by shorter ways, recurring bars and patterns alike,
+        nothing harder than it was."""
         self._target = target
         self._take_away_the_needless()
         if self._take_shorter_ways():
@@ -48,8 +52,8 @@ class Tidier:
         return self._heights.reached(version, self._target)
 
     def _take_away_the_needless(self, together: bool = False, spared: frozenset[int] = frozenset()) -> None:
-        """Refuse each edit in turn, or with the same edits of other bars, dearest first; what the target does
-        not need stays refused."""
+        """Refuse each edit in turn, or with the same edits of other bars, dearest first; what the target
+        does not need stays refused."""
         writing = self._writing
         if not self._reached(writing.version):
             return
@@ -135,19 +139,13 @@ class Tidier:
         return True
 
     def _bring_recurring_together(self) -> bool:
-        """Bars that are one in the original become one in the version where that still meets the target: what
+        """Bars of one shape in the original have one in the version where that still meets the target: what
         keeps most of what they became."""
         writing, changed = self._writing, False
-        for bars in _recurring(writing.original):
-            if (
-                not self._reached(writing.version)
-                or len({writing.version.bars[index] for index in bars}) == 1
-            ):
+        for bars in self._recurring():
+            if not self._reached(writing.version) or self._are_of_one_shape(bars):
                 continue
-            tried = (
-                writing.like(model, [index for index in bars if index != model], self._proposals)
-                for model in bars
-            )
+            tried = (writing.like(model, self._apart(model, bars), self._proposals) for model in bars)
             made = sorted(
                 (entry for entry in tried if entry), key=lambda entry: -writing.scores.overall(entry[1])
             )
@@ -157,26 +155,33 @@ class Tidier:
                 changed = True
         return changed
 
+    def _recurring(self) -> list[list[int]]:
+        """Bars (indexes) of one shape, where there are several."""
+        groups: dict[int, list[int]] = {}
+        for index, (first, _) in self._shapes.items():
+            groups.setdefault(first, []).append(index)
+        return [group for group in groups.values() if len(group) > 1]
+
+    def _apart(self, model: int, bars: Sequence[int]) -> dict[int, int]:
+        """By how many frets the others lie above the model."""
+        return {bar: self._shapes[bar][1] - self._shapes[model][1] for bar in bars if bar != model}
+
+    def _are_of_one_shape(self, bars: Sequence[int]) -> bool:
+        own = self._writing.version.bars
+        (first, *others) = bars
+        apart = self._apart(first, bars)
+        return all(own[bar].events == moved_events(own[first].events, apart[bar]) for bar in others)
+
     def _take_back_the_harmful(self) -> None:
         """The last edits are refused until neither the song nor a bar stands higher for them."""
         while not self._harmless() and self._writing.drop_last(self._proposals):
             pass
 
     def _harmless(self) -> bool:
-        """Whether neither the song nor any bar stands above where it began, bars at the target aside: fingers
-        change with their neighbours."""
+        """Whether neither the song nor any bar stands above where it began, bars at the target aside:
+        fingers change with their neighbours."""
         bars = zip(self._heights.of(self._writing.version), self._began, strict=True)
         song_step = self._heights.graded(self._writing.version).step
         return song_step <= self._began_step + _SLACK and all(
             bar.level <= max(own.level, self._target + TOLERANCE) + _SLACK for bar, own in bars
         )
-
-
-def _recurring(part: Part) -> list[list[int]]:
-    """Bars (indexes) that are the very same, where there are several."""
-    groups: dict[Bar, list[int]] = {}
-    for index, bar in enumerate(part.bars):
-        groups.setdefault(
-            replace(bar, repeat_start=False, repeat_times=0, endings=(), double_bar=False), []
-        ).append(index)
-    return [group for group in groups.values() if len(group) > 1]

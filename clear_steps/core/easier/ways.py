@@ -85,8 +85,8 @@ class Ways:
         return [way for way in ways if way.taken]
 
     def _grown(self, way: Way, index: int, hand: int, limit: float) -> list[Way]:
-        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer ones
-        cannot be chosen."""
+        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer
+        ones cannot be chosen."""
         grown: list[Way] = []
         plain_now = self._plain_scores.overall(way.version)
         for proposed in sorted(

@@ -1,9 +1,17 @@
 """The version being written: the edits taken so far, and what they make of the original."""
 
-from collections.abc import Callable, Iterable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
 
-from clear_steps.core.easier.edit import Change, Edit, applied, dependencies, refused_with, version_of
+from clear_steps.core.easier.edit import (
+    Change,
+    Edit,
+    applied,
+    dependencies,
+    moved_events,
+    refused_with,
+    version_of,
+)
 from clear_steps.core.easier.heights import TOLERANCE, Height
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.proposals import Proposals, Proposed
@@ -11,8 +19,8 @@ from clear_steps.core.score import Part
 
 
 class Writing:
-    """Edits in the order they were taken; those settled belong to what was asked for, or to a harder version
-    of the staircase."""
+    """Edits in the order they were taken; those settled belong to what was asked for, or to a harder
+    version of the staircase."""
 
     def __init__(self, original: Part, given: Sequence[Edit], scores: KeptSoFar) -> None:
         self.original, self.scores = original, scores
@@ -118,30 +126,39 @@ class Writing:
             softer[edit.id] = replace(edit, changes=(replace(change, bar=bar),), effect=effect, loss=loss)
         return [softer.get(edit.id, edit) for edit in self.edits]
 
-    def like(self, model: int, others: Sequence[int], proposals: Proposals) -> tuple[list[Edit], Part] | None:
-        """The edits, and the version they make, if other bars that were the same in the original got the
-        edits of one; None where what is settled differs."""
+    def like(
+        self, model: int, others: Mapping[int, int], proposals: Proposals
+    ) -> tuple[list[Edit], Part] | None:
+        """The edits, and the version they make, if other bars (each with the frets it lies above) that were
+        of one shape in the original got the edits of one; None where what is settled differs."""
         settled = version_of(self.original, [edit for edit in self.edits if edit.id in self.settled])
-        if any(settled.bars[other].events != settled.bars[model].events for other in others):
-            return None
+        for other, frets in others.items():
+            if settled.bars[other].events != moved_events(settled.bars[model].events, frets):
+                return None
         kept = [edit for edit in self.edits if edit.id in self.settled or not set(edit.bars) & set(others)]
         made = self.fork(kept, proposals.known(version_of(self.original, kept)))
-        for other in others:
-            for own in (edit for edit in self.edits if edit.bars == (model,) and edit.id not in self.settled):
-                made._take_over(own, other)
+        own = [edit for edit in self.edits if edit.bars == (model,) and edit.id not in self.settled]
+        for other, frets in others.items():
+            if not all(made._take_over(edit, other, frets) for edit in own):
+                return None
         return made.edits, proposals.known(made.version)
 
-    def _take_over(self, own: Edit, bar: int) -> None:
-        """An edit made in another bar that is the same."""
+    def _take_over(self, own: Edit, bar: int, frets: int) -> bool:
+        """An edit made in another bar of the same shape; whether the notes it asks for are there."""
         first, number = self.original.bar_number(own.bars[0]), self.original.bar_number(bar)
         effect = f"bar {number}: {own.effect.partition(': ')[2]} in bar {first}"
-        changes = (replace(change, bar=bar) for change in own.changes)
+        moved = [change.elsewhere(bar, frets) for change in own.changes]
+        changes = [change for change in moved if change]
+        if len(changes) < len(moved):
+            return False
+        same = "the same bar as" if not frets else "the shape of"
         self.take(
             own.kind,
             changes,
-            f"Bar {number}: the same bar as bar {first}, so the same change.",
+            f"Bar {number}: {same} bar {first}, so the same change.",
             lambda _: effect,
         )
+        return True
 
 
 def _effect(number: int, before: Height, after: Height) -> str:

@@ -10,7 +10,6 @@ from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import CURVE_NAMES, HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.past import PastBar, bars_past
 from clear_steps.core.grade.pins import pins_not_kept
-from clear_steps.core.grade.recurrence import Recurrence, figures_of, recurrence_words, recurrences
 from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import (
     BarGrade,
@@ -49,7 +48,6 @@ __all__ = [
     "Modifier",
     "PastBar",
     "Place",
-    "Recurrence",
     "Rung",
     "StepRange",
     "Weighing",
@@ -57,14 +55,11 @@ __all__ = [
     "alternatives",
     "bars_past",
     "difference",
-    "figures_of",
     "grade_part",
     "grade_song",
     "guessed_ringing",
     "hand_tables",
     "pins_not_kept",
-    "recurrence_words",
-    "recurrences",
     "rungs",
     "step_range",
     "three_sentences",

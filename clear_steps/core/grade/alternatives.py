@@ -10,7 +10,6 @@ from dataclasses import replace
 from functools import partial
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.step import Grader, GradeRequest, Grading, hand_tables
@@ -40,6 +39,7 @@ from clear_steps.core.hand import (
 from clear_steps.core.score import Bar, Note, Part, Song, Technique
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import taken_times
+from clear_steps.core.score.words import ordinal
 
 MOST_BARS = 8
 _FINGERINGS = 24  # cheapest paths looked at for fingers that differ

@@ -1,9 +1,9 @@
 """Fingers that the teacher wrote down and no hand can take there: told, not passed over in silence."""
 
-from clear_steps.core.grade.finding import beat_words, finger_words, string_words
 from clear_steps.core.grade.step import Grading
 from clear_steps.core.hand import is_fretted
 from clear_steps.core.score import Note, Part
+from clear_steps.core.score.words import beat_words, finger_words, string_words
 
 
 def pins_not_kept(part: Part, grading: Grading) -> tuple[str, ...]:

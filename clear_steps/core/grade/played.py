@@ -7,7 +7,6 @@ from fractions import Fraction
 from math import inf
 from typing import NamedTuple
 
-from clear_steps.core.grade.finding import beat_words
 from clear_steps.core.grade.handway import Way, way_between
 from clear_steps.core.grade.lying import Change, Lying
 from clear_steps.core.grade.sounding import Sounding, soundings_of
@@ -24,6 +23,7 @@ from clear_steps.core.hand import (
 from clear_steps.core.score import Bar, Event, Part, Picking
 from clear_steps.core.score.ringing import Texture, bass_from
 from clear_steps.core.score.timing import BarTime
+from clear_steps.core.score.words import beat_words
 
 # A hand that has stood in its place looks ahead and leaves early, what it plays last let go short (from
 # memory).

@@ -7,6 +7,7 @@ from functools import cached_property
 from itertools import chain
 from math import ceil
 
+from clear_steps.core.figures.learning import Learning
 from clear_steps.core.grade.adding import EASIEST_STEP, Weighing, cubic_mean, norm, weighed
 from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
@@ -22,7 +23,7 @@ from clear_steps.core.grade.peak import (
     steps_of,
 )
 from clear_steps.core.grade.played import Performer, PlayedBar
-from clear_steps.core.grade.songwide import Figures, stamina
+from clear_steps.core.grade.songwide import memory, stamina
 from clear_steps.core.hand import (
     PRESET_SPANS_MM,
     SCHOOLS,
@@ -163,7 +164,7 @@ class Grader:
             Fingerer(hand_tables(part, ladder, each)) for each in _with_and_without_thumb(request)
         ]
         self._performer = Performer(neck, request.player.span_mm)
-        self._figures = Figures()
+        self._learning = Learning()
         self._judged: dict[int, tuple[BarGrade, JudgedBar]] = {}  # by the played bar's identity
         self._over: dict[tuple[int, int], tuple[float, ...]] = {}  # by those of the judged bars
         self._found_in_score: dict[tuple[object, ...], tuple[PlayedBar, Founds]] = {}
@@ -190,7 +191,7 @@ class Grader:
             }.values()
         )[::-1]
         order = played_order(part, self._song.order)
-        remembered = self._figures.memory(part, {index for index in order if not part.bars[index].silent})
+        remembered = memory(self._learning.bars_to_learn(part, sorted(set(order))))
         written = _Written(part, order, remembered)
         gradings = [self._graded(written, fingered, hand, times, marked) for hand in hands]
         chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)

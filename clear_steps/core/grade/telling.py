@@ -3,24 +3,27 @@
 from collections import Counter
 from collections.abc import Iterable, Sequence
 
-from clear_steps.core.grade.finding import number_words
+from clear_steps.core.figures import As, ComingBack, Figure
+from clear_steps.core.figures.bars import bars_known_before
+from clear_steps.core.figures.words import figure_words
 from clear_steps.core.grade.measures import MEASURES
-from clear_steps.core.grade.recurrence import recurrence_words, recurrences
 from clear_steps.core.grade.step import BarGrade, Grading
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Part
+from clear_steps.core.score.words import number_words
 
 _BUSY_NOTES = 5
 _FULL_CHORD = 3
 _EASY_STEP = 2.0  # nothing in it is hard
+_OFTEN = 3  # one bar in so many
 _STANDS_OUT = 0.3  # Steps above a typical bar
 
 
-def three_sentences(part: Part, grading: Grading) -> tuple[str, ...]:
-    """What, where, and a reassurance; fewer where there is nothing to play."""
+def three_sentences(part: Part, grading: Grading, found: ComingBack) -> tuple[str, ...]:
+    """What, where, and a reassurance, which knows what comes back; fewer where there is nothing to play."""
     if not grading.peak_bars:
         return ()
-    return (_what(grading), _where(part, grading), _easier_than_it_sounds(part, grading))
+    return (_what(grading), _where(part, grading), _easier_than_it_sounds(part, grading, found))
 
 
 def _what(grading: Grading) -> str:
@@ -71,27 +74,31 @@ def _listed(numbers: Iterable[int]) -> str:
     return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
-def _easier_than_it_sounds(part: Part, grading: Grading) -> str:
+def _easier_than_it_sounds(part: Part, grading: Grading, found: ComingBack) -> str:
     """The first of a few reassurances that is true."""
-    rows = recurrences(part)
-    back = sum(row.last - row.first + 1 for row in rows)
-    sounding = sum(not bar.silent for bar in part.bars)
     return (
         _few_fingers(part, grading)
         or _one_shape(part, grading)
-        or (
-            f"There is less to learn than it seems: {_come_back(back, sounding)}."
-            f" {recurrence_words(part, rows[0])}"
-            if back * 3 >= sounding
-            else ""
-        )
+        or _less_to_learn(part, found)
         or _a_place_to_begin(part, grading)
     )
 
 
-def _come_back(back: int, sounding: int) -> str:
+def _less_to_learn(part: Part, found: ComingBack) -> str:
+    """Where a third of the bars come back; with the figure that comes most."""
+    back, sounding = len(bars_known_before(part, found)), sum(not bar.silent for bar in part.bars)
+    if not back or back * _OFTEN < sounding:
+        return ""
+    most = max(filter(_is_more_than_rhythm, found.figures), key=lambda figure: figure.times)
     verb = "comes" if back == 1 else "come"
-    return f"{number_words(back)} of its {number_words(sounding)} bars {verb} back"
+    return (
+        f"There is less to learn than it seems: {number_words(back)} of its {number_words(sounding)} bars"
+        f" {verb} back. {figure_words(part, most)}."
+    )
+
+
+def _is_more_than_rhythm(figure: Figure) -> bool:
+    return any(place.how is not As.RHYTHM for place in figure.later)
 
 
 def _few_fingers(part: Part, grading: Grading) -> str:

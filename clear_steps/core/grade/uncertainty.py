@@ -3,10 +3,10 @@
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from clear_steps.core.grade.finding import number_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.step import Grader, GradeRequest, Grading
 from clear_steps.core.score import Bar, Event, Part, Song
+from clear_steps.core.score.words import number_words
 
 _TEMPO_OFF = Fraction(15, 100)  # how far a guessed tempo may be off either way (from memory)
 

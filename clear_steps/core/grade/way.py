@@ -3,9 +3,9 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
-from clear_steps.core.grade.finding import beat_words, finger_words, number_words, ordinal, string_words
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.score import Part
+from clear_steps.core.score.words import beat_words, finger_words, number_words, ordinal, string_words
 
 _MANY_STRINGS = 4
 SAME_STEP = 0.05  # nobody feels less

@@ -3,10 +3,10 @@
 from fractions import Fraction
 
 from clear_steps.core.grade import MEASURES, BarGrade, added_up
-from clear_steps.core.grade.finding import ordinal
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import TECHNIQUES, Event, Note, Part, name_of, written_lengths
 from clear_steps.core.score.timing import BarTime
+from clear_steps.core.score.words import ordinal
 from clear_steps.web.analysis import schemas as api
 
 

@@ -175,6 +175,41 @@ class PastBarModel(BaseModel):
     words: str  # by what, `stretch past a comfortable 75 mm`
 
 
+class MomentModel(BaseModel):
+    """Bar and event, both indices."""
+
+    bar: int
+    event: int
+
+
+class FigurePlaceModel(BaseModel):
+    """Where a figure comes, both notes included, and how it is like the first place."""
+
+    first: MomentModel
+    last: MomentModel
+    like: str  # first, equal, moved, strings, octave, place, rhythm
+    where: str  # `bars 5 to 6`
+    words: str  # `two frets lower, but for beat 4`
+    but: list[MomentModel]  # what differs
+
+
+class FigureModel(BaseModel):
+    """What comes several times (`times`: as played); on some `strings` alone where it is one voice."""
+
+    times: int
+    strings: list[int]
+    within: bool  # every place lies within another figure's
+    words: str
+    places: list[FigurePlaceModel]
+
+
+class RuleModel(BaseModel):
+    first: MomentModel
+    last: MomentModel
+    where: str
+    words: str  # `each bar two frets lower`
+
+
 class PartModel(BaseModel):
     name: str
     tuning: str
@@ -203,7 +238,8 @@ class PartModel(BaseModel):
     past_bars: list[PastBarModel]  # past the one it is graded for
     doubts: list[str]  # why the Step is a range
     sentences: list[str]  # what makes it hard, where, what is easier than it sounds
-    recurrences: list[str]
+    figures: list[FigureModel]  # in the order they are met
+    rules: list[RuleModel]
     guessed_ringing: list[str]  # what is taken to ring on unsaid
     rings_as_written: bool
     shapes: list[ShapeModel]  # each once

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from clear_steps.core.figures import coming_back
 from clear_steps.core.grade import (
     WEIGHINGS,
     Ability,
@@ -14,20 +15,19 @@ from clear_steps.core.grade import (
     grade_song,
     guessed_ringing,
     pins_not_kept,
-    recurrence_words,
-    recurrences,
     step_range,
     three_sentences,
 )
-from clear_steps.core.grade.finding import count_sign
 from clear_steps.core.hand import Neck
 from clear_steps.core.score import Part, Passage, Song, map_problems, played_order, song_map
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
+from clear_steps.core.score.words import count_sign
 from clear_steps.core.teach import Shape, cautions, shape_places, shapes
 from clear_steps.formats.tabtext import Reading, read_tab
 from clear_steps.web.analysis import schemas as api
 from clear_steps.web.analysis.bars import bar_model, event_model
+from clear_steps.web.analysis.figures import figure_models, rule_models
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.schemas import problem_model
 from clear_steps.web.whom import Whom
@@ -116,6 +116,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     times = bar_times(part, song.playing_tempo, grading.tempo)
     sounding = sounding_quarters(part)
     places, played = shape_places(part, grading), played_order(part, song.order)
+    found = coming_back(part, song.order)
     bars = []
     for index, (bar, time, grade) in enumerate(zip(part.bars, times, grading.bars, strict=True)):
         events = [
@@ -170,8 +171,9 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
             api.PastBarModel(index=past.index, words=past.words) for past in bars_past(part, grading, ability)
         ],
         doubts=list(steps.reasons),
-        sentences=list(three_sentences(part, grading)),
-        recurrences=[recurrence_words(part, row) for row in recurrences(part)],
+        sentences=list(three_sentences(part, grading, found)),
+        figures=figure_models(part, found, played),
+        rules=rule_models(part, found),
         guessed_ringing=list(guessed_ringing(part)),
         rings_as_written=part.rings_as_written,
         shapes=[_shape_model(shape) for shape in shapes(places)],

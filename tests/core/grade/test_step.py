@@ -4,14 +4,14 @@ import csv
 import itertools
 from dataclasses import replace
 from fractions import Fraction
+from math import log2
 from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
-from clear_steps.core.grade import Grader, GradeRequest, Grading, Weighing, grade_part
-from clear_steps.core.grade.songwide import Figures
+from clear_steps.core.grade import Grader, GradeRequest, Grading, Weighing, grade_part, songwide
 from clear_steps.core.hand import Player
 from clear_steps.core.score import Bar, Event, Part, Section, Song, Technique, Tuning
 from clear_steps.formats.tabtext import read_tab
@@ -80,12 +80,9 @@ def test_schools_of_weighing_share_peak_and_typical(weighing: Weighing, shares: 
     )
 
 
-def test_memory_counts_distinct_figures_and_knows_a_figure_that_is_moved() -> None:
-    song = line(*["3.5", "3.7"] * 4, *["3.8", "3.10"] * 4, *["3.5", "3.7"] * 4, *["2.1", "1.3"] * 4)
-    part = song.parts[0]
-    assert Figures().memory(part, [0, 2]) == 0
-    assert Figures().memory(part, [0, 1, 2]) == 0
-    assert Figures().memory(part, [0, 1, 2, 3]) == pytest.approx(0.2)
+@pytest.mark.parametrize(("bars", "memory"), [(1, 0.0), (1.5, 0.2 * log2(1.5)), (4, 0.4), (100, 1.0)])
+def test_memory_counts_the_bars_that_there_are_to_learn(bars: float, memory: float) -> None:
+    assert songwide.memory(bars) == pytest.approx(memory)
 
 
 def test_the_demand_to_go_on_without_rest_adds_stamina() -> None:

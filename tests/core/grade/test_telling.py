@@ -1,4 +1,4 @@
-"""Alternatives, recurrences, sentences, ranges, rungs, differences, readings."""
+"""Alternatives, sentences, ranges, rungs, differences, readings."""
 
 from dataclasses import replace
 from fractions import Fraction
@@ -6,19 +6,17 @@ from fractions import Fraction
 import pytest
 
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.figures import ComingBack, coming_back
 from clear_steps.core.grade import (
     MEASURES,
     GradeRequest,
     alternatives,
     difference,
     grade_part,
-    recurrence_words,
-    recurrences,
     rungs,
     step_range,
     three_sentences,
 )  # fmt: skip
-from clear_steps.core.grade.finding import beat_words, count_sign, ordinal
 from clear_steps.core.score import (
     Bend,
     Event,
@@ -29,6 +27,7 @@ from clear_steps.core.score import (
     with_reading,
     with_reading_in_use,
 )
+from clear_steps.core.score.words import beat_words, count_sign, ordinal
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -80,36 +79,11 @@ def test_a_passage_outside_the_part_is_refused() -> None:
         alternatives(song, song.parts[0], 0, 4, LADDER)
 
 
-@pytest.mark.parametrize(
-    ("second", "words"),
-    [
-        (("3.5", "3.7", "2.5", "2.7"), "Bar 2: bar 1 again."),
-        (("3.3", "3.5", "2.3", "2.5"), "Bar 2: the figure of bar 1, two frets lower."),
-        (("4.5", "4.7", "3.5", "3.7"), "Bar 2: the figure of bar 1, one string thicker."),
-        (("1.8", "1.10", "1.12", "1.14"), "Bar 2: the figure of bar 1, an octave higher."),
-    ],
-)
-def test_recurrences_are_recognised_and_said(second: tuple[str, ...], words: str) -> None:
-    part = line("3.5", "3.7", "2.5", "2.7", *second, length=Fraction(1)).parts[0]
-    assert [recurrence_words(part, row) for row in recurrences(part)] == [words]
-
-
-def test_stretches_that_come_back_are_said_together() -> None:
-    theme = ["3.5", "3.7", "2.5", "2.7", "3.2", "2.1", "2.3", "1.0"]
-    part = line(*theme, *theme, length=Fraction(1)).parts[0]
-    assert [recurrence_words(part, row) for row in recurrences(part)] == ["Bars 3-4: bars 1-2 again."]
-
-
-def test_one_note_elsewhere_is_no_figure() -> None:
-    part = line(
-        *["6.3", "r", "r", "r"], *["6.5", "r", "r", "r"], *["6.3", "r", "r", "r"], length=Fraction(1)
-    ).parts[0]
-    assert [recurrence_words(part, row) for row in recurrences(part)] == ["Bar 3: bar 1 again."]
-
-
 @pytest.mark.parametrize("song", DEMO, ids=lambda song: song.title)
 def test_every_demo_piece_is_told_in_three_sentences(song: Song) -> None:
-    sentences = three_sentences(song.parts[0], grade_part(song, song.parts[0], LADDER))
+    sentences = three_sentences(
+        song.parts[0], grade_part(song, song.parts[0], LADDER), coming_back(song.parts[0])
+    )
     assert len(sentences) == 3
     assert all(sentence.endswith(".") for sentence in sentences)
 
@@ -119,7 +93,7 @@ def test_a_song_that_is_as_hard_all_through_is_told_so(bars: int, where: str) ->
     """It was said to lie between Step 3.0 and 3.0, and to be best begun with a bar as hard as the other."""
     song = line(*["6.0"] * 8 * bars, tempo=100)
     grading = grade_part(song, song.parts[0], LADDER)
-    sentences = three_sentences(song.parts[0], grading)
+    sentences = three_sentences(song.parts[0], grading, ComingBack())
     assert sentences[1] == f"It is as hard all through: {where} at Step {grading.bars[0].step:.1f}."
     assert "good place to begin" not in sentences[2]
 
@@ -231,7 +205,7 @@ def test_a_second_place_of_a_lick_is_found_wherever_it_lies() -> None:
 
 def test_an_easy_song_is_not_said_to_be_hard() -> None:
     easy = line(*["6.0"] * 4, length=Fraction(1), tempo=60)
-    told = three_sentences(easy.parts[0], grade_part(easy, easy.parts[0], LADDER))[0]
+    told = three_sentences(easy.parts[0], grade_part(easy, easy.parts[0], LADDER), ComingBack())[0]
     assert told.startswith("Most is asked by the speed, in bar 1: ")
 
 

@@ -3,12 +3,13 @@
 from collections.abc import Iterator
 from fractions import Fraction
 
-from clear_steps.core.grade.finding import Place, Told, number_words
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.measures.words import rate_words
 from clear_steps.core.grade.played import PlayedBar
 from clear_steps.core.score import Event, Technique
+from clear_steps.core.score.words import number_words
 
 _Damped = tuple[Fraction, tuple[int, ...]]
 """When, and the strings."""

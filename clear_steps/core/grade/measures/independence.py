@@ -1,12 +1,13 @@
 """Independence: re-fretting one voice while another must ring."""
 
-from clear_steps.core.grade.finding import Place, Told, number_words, string_words
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.measures.words import rate_words
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import is_fretted
 from clear_steps.core.score import Note
+from clear_steps.core.score.words import number_words, string_words
 
 
 def _find(bar: PlayedBar, _: Ladder) -> Found[Moment]:

@@ -2,12 +2,13 @@
 
 from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Place, Told, number_words, string_words
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.measures.words import rate_words
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Picking
+from clear_steps.core.score.words import number_words, string_words
 
 _FAR = 2  # strings apart, from which the pick has to jump over one
 _FAR_WORK = 2.0  # far strings at once: there and back again (from memory)

@@ -2,12 +2,13 @@
 
 from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Place, Told, number_words
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import FULL_BARRE_STRINGS, HARDEST_STEP, Grip, Setting
 from clear_steps.core.score import Technique
+from clear_steps.core.score.words import number_words
 
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
 _HELD_BARRE_SHARE = 0.7  # of a full barre's Step that it costs to hold it (from memory)

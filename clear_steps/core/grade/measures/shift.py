@@ -2,12 +2,13 @@
 
 from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Place, Told, finger_words, number_words, ordinal
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.measures.words import beyond
 from clear_steps.core.grade.played import Moment, Move, PlayedBar, TapMove
 from clear_steps.core.hand import HARDEST_STEP
+from clear_steps.core.score.words import finger_words, number_words, ordinal
 
 _POWER = 6
 _MORE_SHIFTS = 0.3  # leaping at every note is harder than once

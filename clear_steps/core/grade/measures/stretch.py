@@ -5,13 +5,14 @@ from collections.abc import Callable, Iterable, Iterator
 from functools import partial
 from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Place, Told, finger_words
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.measures.words import USUAL_SPAN_MM, beyond
 from clear_steps.core.grade.played import Moment, Move, PlayedBar
 from clear_steps.core.grade.spread import Spread
 from clear_steps.core.hand import PAST_ANY_HAND_MM, Grip, passing_factor
+from clear_steps.core.score.words import finger_words
 
 # Fingers between the outer two tie the hand: so much more counts a reach for each (from memory).
 _TWO_FINGERS, _A_FINGER_MORE = 2, 0.03

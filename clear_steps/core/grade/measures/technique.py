@@ -6,13 +6,14 @@ from dataclasses import dataclass
 from math import log2
 from typing import NamedTuple
 
-from clear_steps.core.grade.finding import Place, Told, number_words, string_words
+from clear_steps.core.grade.finding import Place, Told
 from clear_steps.core.grade.ladder import Ladder, Modifier
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.modifiers import Use, modifiers_of
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import SETTINGS, TECHNIQUES
+from clear_steps.core.score.words import number_words, string_words
 
 _RATE_WEIGHT, _KIND_WEIGHT = 0.5, 0.2
 
