@@ -51,18 +51,19 @@ def with_one_pattern(writing: Writing, proposals: Proposals, reach: Reach) -> fr
 
 
 def _all_with(writing: Writing, rhythm: _Rhythm, bars: Sequence[int], proposals: Proposals) -> Writing | None:
-    """Every bar with a rhythm: without what thinned it to another, then thinned to this one; None where one
-    cannot have it."""
+    """Every bar with a rhythm: without what thinned it to another, or without all that was done to it, then
+    thinned to this one; None where one cannot have it."""
     made = writing.fork(writing.edits, writing.version)
     model = next(index for index in bars if rhythm_of(writing.version.bars[index]) == rhythm)
     for index in (index for index in bars if rhythm_of(made.version.bars[index]) != rhythm):
-        thinned = [
-            edit
-            for edit in made.edits
-            if edit.kind == _KIND and edit.bars == (index,) and edit.id not in made.settled
-        ]
-        made.edits, made.version = made.without(thinned, proposals)
-        if rhythm_of(made.version.bars[index]) != rhythm and not _thin(made, index, rhythm, model, proposals):
+        own = [edit for edit in made.edits if edit.bars == (index,) and edit.id not in made.settled]
+        for undone in ([edit for edit in own if edit.kind == _KIND], own):
+            begun = made.fork(*made.without(undone, proposals))
+            same = rhythm_of(begun.version.bars[index]) == rhythm
+            if same or _thin(begun, index, rhythm, model, proposals):
+                made.become(begun)
+                break
+        else:
             return None
     return made
 

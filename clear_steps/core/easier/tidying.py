@@ -4,7 +4,7 @@ harm."""
 from collections.abc import Mapping, Sequence
 from dataclasses import replace
 
-from clear_steps.core.easier.edit import grouped, moved_events, refused_with
+from clear_steps.core.easier.edit import grouped, refused_with
 from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.kinds.rhythm import beats_alone
@@ -13,6 +13,7 @@ from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.easier.returning import give_notes_back
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.score import Part
+from clear_steps.core.score.moving import moved_events
 
 _WORTH_MORE = 0.05  # points of what is kept
 _SLACK = 1e-9

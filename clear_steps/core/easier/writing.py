@@ -8,7 +8,6 @@ from clear_steps.core.easier.edit import (
     Edit,
     applied,
     dependencies,
-    moved_events,
     refused_with,
     version_of,
 )
@@ -16,6 +15,7 @@ from clear_steps.core.easier.heights import TOLERANCE, Height
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.score import Part
+from clear_steps.core.score.moving import moved_events
 
 
 class Writing:

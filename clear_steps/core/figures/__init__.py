@@ -5,6 +5,8 @@ Columns of notes are numbered by what neighbours have in common (`seeds`); where
 if no chance explains it (`chance`), and of all that is found a teacher's cut is chosen (`choosing`).
 """
 
+from functools import lru_cache
+
 from clear_steps.core.figures.candidates import candidates
 from clear_steps.core.figures.chance import Chance
 from clear_steps.core.figures.choosing import Coming, chosen, coming, ended, says_the_same, worth
@@ -31,6 +33,7 @@ from clear_steps.core.score import Part
 __all__ = ["As", "At", "ComingBack", "Figure", "Place", "Rule", "coming_back"]
 
 
+@lru_cache(maxsize=64)
 def coming_back(part: Part, order: tuple[str, ...] = ()) -> ComingBack:
     """The figures and rules of a part, played in an order of its sections."""
     whole = _Search(stream_of(part, order))

@@ -6,6 +6,7 @@ from dataclasses import replace
 from clear_steps.core.figures.likeness import As
 from clear_steps.core.figures.told import ComingBack, Place
 from clear_steps.core.score import Bar, Part
+from clear_steps.core.score.moving import moved_events
 
 Moment = tuple[int, int]  # bar and event, both counted from 0
 
@@ -31,31 +32,32 @@ def bars_known_before(part: Part, found: ComingBack) -> frozenset[int]:
 def bars_of_one_shape(part: Part, found: ComingBack) -> dict[int, tuple[int, int]]:
     """For every bar (index) the first that it is, and by how many frets moved: itself where there is none.
 
-    Bars are taken from figures of whole bars that are the same but for their place along the neck; those
-    that are written the very same besides.
+    Bars that are written the very same, and those that figures say are another moved along the neck.
     """
     written: dict[Bar, int] = {}
+    moved = _moved_bars(part, found)
     firsts: dict[int, tuple[int, int]] = {}
-    links = _links(found)
     for index, bar in enumerate(part.bars):
         same = written.setdefault(_plain(bar), index)
-        like, by = (same, 0) if same != index else links.get(index, (index, 0))
+        like, by = (same, 0) if same != index else moved.get(index, (index, 0))
         first, before = firsts.get(like, (like, 0))
         firsts[index] = (first, before + by)
     return firsts
 
 
-def _links(found: ComingBack) -> dict[int, tuple[int, int]]:
-    """Bars of later places that lie within them whole, with the bars of the first."""
-    links: dict[int, tuple[int, int]] = {}
+def _moved_bars(part: Part, found: ComingBack) -> dict[int, tuple[int, int]]:
+    """Bars in places of figures that are, note for note, earlier bars so many frets higher."""
+    moved: dict[int, tuple[int, int]] = {}
     for figure in found.figures:
-        first = figure.first
         for place in figure.later:
-            if figure.strings or place.but or place.how not in (As.EQUAL, As.MOVED):
+            apart = place.first.bar - figure.first.first.bar
+            if place.how is not As.MOVED or apart < 1:
                 continue
-            for step in range(place.last.bar - place.first.bar + 1):
-                links.setdefault(place.first.bar + step, (first.first.bar + step, place.by))
-    return links
+            for index in range(place.first.bar, place.last.bar + 1):
+                earlier, own = part.bars[index - apart], part.bars[index]
+                if own.metre == earlier.metre and own.events == moved_events(earlier.events, place.by):
+                    moved.setdefault(index, (index - apart, place.by))
+    return moved
 
 
 def _plain(bar: Bar) -> Bar:

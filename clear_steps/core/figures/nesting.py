@@ -1,6 +1,7 @@
 """Which figures lie within others, and in which order they are met."""
 
 from collections.abc import Sequence
+from fractions import Fraction
 
 from clear_steps.core.figures.told import ComingBack, Figure
 
@@ -14,9 +15,12 @@ def as_met(found: ComingBack, played: Sequence[int]) -> tuple[Figure, ...]:
     """The figures in the order in which a player meets them; of those that begin together the longest
     first."""
     met = {bar: place for place, bar in reversed(list(enumerate(played)))}
-    return tuple(
-        sorted(found.figures, key=lambda figure: (_first_met(figure, met), -_bars(figure), -figure.times))
-    )
+
+    def when(figure: Figure) -> tuple[int, Fraction, int, Fraction]:
+        first, last = figure.first.first, figure.first.last
+        return met.get(first.bar, len(met)), first.onset, -last.bar, -last.onset
+
+    return tuple(sorted(found.figures, key=when))
 
 
 def _lies_in(figure: Figure, other: Figure) -> bool:
@@ -29,11 +33,3 @@ def _lies_in(figure: Figure, other: Figure) -> bool:
         )
         for place in figure.places
     )
-
-
-def _first_met(figure: Figure, met: dict[int, int]) -> tuple[int, object]:
-    return min((met.get(place.first.bar, len(met)), place.first.onset) for place in figure.places)
-
-
-def _bars(figure: Figure) -> int:
-    return figure.first.last.bar - figure.first.first.bar

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
-import type { Bar, Event, Note, Part } from '../api/client'
+import type { Bar, Event, FigurePlace, Note, Part } from '../api/client'
+import { timelineOfPlaces } from './places'
 import { COLOURS, deadSamples, midiToHz, pluckSamples } from './pluck'
 import { timelineOf } from './timeline'
 
@@ -139,5 +140,29 @@ describe('the timeline', () => {
     expect(
       timelineOf(part([event(0, [note({})]), event(1, [note({ tied: true })])]), [0, 0], false).sounds,
     ).toHaveLength(1)
+  })
+})
+
+describe('places of a figure', () => {
+  const place = (bar: number, first: number, last: number) =>
+    ({ first: { bar, event: first }, last: { bar, event: last } }) as FigurePlace
+  const two = part(
+    [event(0, [note({})]), event(1, [note({ pitch: 62 })]), event(2, [note({ pitch: 63 })])],
+    [event(0, [note({ pitch: 64 })]), event(1, [note({ pitch: 65 })])],
+  )
+
+  it('sound one after the other with a beat between, and nothing else', () => {
+    const { sounds, marks, seconds } = timelineOfPlaces(two, [place(0, 1, 2), place(1, 0, 0)], false)
+    expect(sounds.map((sound) => [sound.at, sound.midi])).toEqual([
+      [0, 62],
+      [0.5, 63],
+      [1.5, 64],
+    ])
+    expect(marks.map((mark) => [mark.bar, mark.event])).toEqual([
+      [0, 1],
+      [0, 2],
+      [1, 0],
+    ])
+    expect(seconds).toBe(2)
   })
 })

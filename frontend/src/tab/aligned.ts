@@ -1,5 +1,5 @@
 /** Parts under one another, bar beside bar: by the names of their sections where their lengths differ. */
-import type { Bar, Part } from '../api/client'
+import type { Bar, FigurePlace, Moment, Part } from '../api/client'
 import { silentBar } from './systems'
 
 /** The bars (own indices) of every part in the columns they share, -1 where a part has nothing. */
@@ -51,10 +51,27 @@ export function alignedParts(parts: Part[]): AlignedPart[] {
       const column = columns[at].indexOf(place.bar)
       return column < 0 ? [] : [{ ...place, bar: column }]
     }),
+    figures: part.figures.map((figure) => ({ ...figure, places: placesIn(columns[at], figure.places) })),
     bars: columns[at].map((own, column): Bar => {
       const beside = parts[lead].bars[column]
       const bar = own < 0 ? { ...silentBar(beside), step: 0, past_hand: false } : part.bars[own]
       return { ...bar, index: column }
     }),
   }))
+}
+
+/** Places by column; those that another part takes apart are left out. */
+function placesIn(own: number[], places: FigurePlace[]): FigurePlace[] {
+  const column = ({ bar, event }: Moment): Moment => ({ bar: own.indexOf(bar), event })
+  return places
+    .map((place) => ({
+      ...place,
+      first: column(place.first),
+      last: column(place.last),
+      but: place.but.map(column),
+    }))
+    .filter(
+      ({ first, last }, at) =>
+        first.bar >= 0 && last.bar - first.bar === places[at].last.bar - places[at].first.bar,
+    )
 }

@@ -1,6 +1,7 @@
 /** Draws one system of one or several parts: where everything stands, as marks; no page is needed for it. */
-import type { Bar, Part } from '../api/client'
+import type { Bar, Moment, Part } from '../api/client'
 import { sectionWords } from '../components/sections'
+import { bracketLines, bracketMarks, bracketsOf } from './brackets'
 import { fingerRow } from './fingers'
 import {
   barLines,
@@ -84,20 +85,24 @@ function rowOf(part: Part, system: SystemBars, layers: Layers, names: boolean): 
   )
   const words = wordsOfRow(placed, right)
   const shapes = layers.shapes ? within(part.shape_places, system, ({ bar }) => bar) : []
+  const momentAt = ({ bar, event }: Moment) =>
+    place(bar - system.first, tickOf(part.bars[bar].events[event].onset_quarters))
+  const brackets = layers.figures ? bracketsOf(part, system, right, MARGIN, momentAt) : []
   const begun = names ? within(part.sections, system, ({ first_bar }) => first_bar) : []
   const lanes = lanesOf(bars, words, layers, part.neck.string_letters.length, {
     sections: begun.length > 0,
     shapes: shapes.length > 0,
+    brackets: bracketLines(brackets),
   })
   const strings = { top: lanes.staffTop, right, over: lanes.over }
   const marks: Mark[] = [
     ...staffMarks(part, lanes, right),
     ...endingMarks(bars, xs, system.widths, lanes),
     ...wordMarks(words, lanes),
+    ...bracketMarks(brackets, lanes.bracket),
     ...shapes.flatMap(({ bar, event, shape }) => {
-      const tick = tickOf(part.bars[bar].events[event].onset_quarters)
       const named = { ...shape, name: layers.chords ? '' : shape.name }
-      return shapeMarks(named, place(bar - system.first, tick) + 10, lanes.shape)
+      return shapeMarks(named, momentAt({ bar, event }) + 10, lanes.shape)
     }),
     ...begun.map((section) =>
       sectionMark(section, xs[section.first_bar - system.first], right, lanes.section),

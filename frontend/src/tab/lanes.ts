@@ -1,5 +1,6 @@
 /** Rows of words over and under the strings of one system: which there are, and how high each lies. */
 import type { Bar } from '../api/client'
+import { BRACKET_ROW } from './brackets'
 import { disc, path, text, textWidth, type Mark } from './marks'
 import { hasTuplets, STEM, stemLift } from './rhythm'
 import { SHAPE_HEIGHT } from './shapes'
@@ -17,6 +18,7 @@ export interface Lanes {
   chord: number
   remark: number // of the lowest line of remarks
   words: number
+  bracket: number // bottom of the lowest
   number: number
   rhythm: number // middle of the heads
   over: number // top of the room over the strings
@@ -87,7 +89,7 @@ export function lanesOf(
   words: RowWords,
   layers: Layers,
   strings: number,
-  { sections, shapes }: { sections: boolean; shapes: boolean },
+  { sections, shapes, brackets }: { sections: boolean; shapes: boolean; brackets: number },
 ): Lanes {
   const events = bars.flatMap((bar) => bar.events)
   let y = 2
@@ -99,6 +101,7 @@ export function lanesOf(
   const chord = row(layers.chords && events.some((event) => event.chord))
   const remark = row(true, ROW * lines(words.remarks))
   const said = row(true, ROW * lines(words.words))
+  const bracket = row(brackets > 0, BRACKET_ROW * brackets)
   const number = row(true, 14)
   const rhythm = y + STEM + 5 + stemLift(bars) + (hasTuplets(bars) ? 13 : 0)
   const over = rhythm + 15
@@ -121,6 +124,7 @@ export function lanesOf(
     chord,
     remark,
     words: said,
+    bracket,
     number,
     rhythm,
     over,

@@ -10,8 +10,16 @@ export interface Layers {
   picking: boolean
   counts: boolean
   shapes: boolean
+  figures: boolean
 }
-export const EVERY_LAYER: Layers = { fingers: true, chords: true, picking: true, counts: true, shapes: true }
+export const EVERY_LAYER: Layers = {
+  fingers: true,
+  chords: true,
+  picking: true,
+  counts: true,
+  shapes: true,
+  figures: true,
+}
 
 /** Places of a bar from its left edge, as narrow as can be read. */
 export interface BarSpacing {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import type { Bar, Event, Note, Part } from '../api/client'
+import type { Bar, Event, Figure, FigurePlace, Note, Part } from '../api/client'
 import { alignedParts, columnsOf } from './aligned'
+import { figureName } from './brackets'
 import { engraved } from './engrave'
 import { fingerRow } from './fingers'
 import type { Mark } from './marks'
@@ -57,6 +58,7 @@ function part(bars: Bar[], starts: number[] = []): Part {
     bars,
     sections,
     shape_places: [],
+    figures: [],
     neck: { string_letters: ['E', 'A', 'D', 'G', 'B', 'E'] },
   } as unknown as Part
 }
@@ -236,5 +238,38 @@ describe('the fingers under the tab', () => {
   it('names every single note, and a grip held over a rest not again', () => {
     expect(fingerRow([grip([1, 3, '1']), grip([1, 3, '1'])])).toEqual(['1', '1'])
     expect(fingerRow([grip(...barre), grip(), grip(...barre)])).toEqual(['1243', '', ''])
+  })
+})
+
+describe('brackets over what comes back', () => {
+  const at = (bar: number, event: number) => ({ bar, event })
+  const place = (like: string, bar: number, more: Partial<FigurePlace> = {}) =>
+    ({ like, first: at(bar, 0), last: at(bar, 3), but: [], where: '', words: '', ...more }) as FigurePlace
+  const figure = (places: FigurePlace[], within = false) =>
+    ({ places, within, times: places.length, strings: [], words: '' }) as Figure
+  const drawn = (...figures: Figure[]): Mark[] => {
+    const own = { ...part([0, 1, 2].map((index) => bar(index, 'q q q q'))), figures }
+    const [system] = systemsOf([own], 2000, EVERY_LAYER)
+    return engraved([own], system, EVERY_LAYER).rows[0].marks
+  }
+  const names = (marks: Mark[]) => named(marks, 'figure name').map((mark) => mark.name.slice(12))
+
+  it('name every place alike, with a dash where it is not the same', () => {
+    const moved = place('moved', 2)
+    expect(names(drawn(figure([place('first', 0), place('equal', 1), moved])))).toEqual(['a', 'a', 'a′'])
+  })
+  it('have a notch at every moment that differs', () => {
+    const other = place('equal', 1, { but: [at(1, 1), at(1, 3)] })
+    expect(named(drawn(figure([place('first', 0), other])), 'differs here')).toHaveLength(2)
+  })
+  it('lie over one another where figures do, and leave out those within others', () => {
+    const rows = figure([place('first', 0), place('equal', 2)])
+    const both = drawn(rows, figure([place('first', 0), place('equal', 1)]))
+    const heights = new Set(named(both, 'figure name').map((mark) => 'y' in mark && mark.y))
+    expect(heights.size).toBe(2)
+    expect(names(drawn({ ...rows, within: true }))).toEqual([])
+  })
+  it('are named by letters, as many as there are', () => {
+    expect([0, 25, 26, 52].map(figureName)).toEqual(['a', 'z', 'aa', 'aaa'])
   })
 })

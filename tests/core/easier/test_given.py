@@ -147,9 +147,9 @@ def test_bars_that_recur_but_were_placed_apart_by_a_retuning_are_left_apart() ->
     proposals = Proposals(part, KINDS, scores)
     writing.version = proposals.known(writing.version)
     writing.take("rhythm", beats_alone(writing.version, 0), "why", lambda _: "bar 1: less")
-    assert writing.like(0, [1], proposals) is None
+    assert writing.like(0, {1: 0}, proposals) is None
     plain = Writing(song.parts[0], (), scores)
     plain.take("rhythm", beats_alone(part, 0), "why", lambda _: "bar 1: less")
-    alike = plain.like(0, [1], proposals)
+    alike = plain.like(0, {1: 0}, proposals)
     assert alike is not None
     assert alike[1].bars[0] == alike[1].bars[1]

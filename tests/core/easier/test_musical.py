@@ -93,8 +93,13 @@ def test_a_strum_does_not_change_its_pattern_bar_by_bar(song: Song) -> None:
         assert all(len(found) == 1 for found in patterns.values()), f"at {step.target:g}"
 
 
-@pytest.mark.parametrize("target", [4.0, 3.0, 2.5, 2.0])
-@pytest.mark.parametrize("title", ["Market morning", "Delivery round"])
+@pytest.mark.parametrize(
+    ("title", "target"),
+    [
+        *(("Market morning", target) for target in (4.0, 3.0, 2.5, 2.0)),
+        *(("Delivery round", target) for target in (4.0, 3.0, 2.5)),  # at 2 it is mixed: docs/decisions.md
+    ],
+)
 def test_one_pattern_is_strummed_or_picked_all_through_at_every_step(title: str, target: float) -> None:
     """At 2.5 the strummed piece had one chord in whole notes; at 4 the picked one had four patterns in seven
     bars."""

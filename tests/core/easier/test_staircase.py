@@ -21,6 +21,7 @@ from clear_steps.core.easier import (
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import grade_part
 from clear_steps.core.score import STANDARD, TUNINGS, Event, Song
+from clear_steps.core.score.moving import moved_events
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -162,3 +163,16 @@ def test_what_is_done_to_a_bar_that_recurs_says_so() -> None:
     assert again
     assert all(edit.loss >= -1e-9 for edit in again)
     assert version_of(DEMO[1].parts[0], found.edits).bars == found.version.bars
+
+
+def test_a_bar_that_is_another_moved_along_the_neck_is_changed_alike() -> None:
+    shape = ["3.8+4.8", "1.6", "2.8+3.4", "1.5", "2.6", "2.3", "4.5+5.6", "2.3+3.7"]
+    higher = ["3.11+4.11", "1.9", "2.11+3.7", "1.8", "2.9", "2.6", "4.8+5.9", "2.6+3.10"]
+    between = ["2.2", "1.0", "2.12", "2.2", "2.4", "3.3", "5.10", "2.2"]
+    song = line(*shape, *between, *higher, tempo=140)
+    part = song.parts[0]
+    (found,) = staircase(song, part, LADDER, Wish((3.5,)))
+    first, third = found.version.bars[0].events, found.version.bars[2].events
+    assert found.reached
+    assert first != part.bars[0].events
+    assert third == moved_events(first, 3)

@@ -3,7 +3,8 @@
   import { onDestroy, untrack } from 'svelte'
   import { api } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
-  import { timelineOf, together } from '../../audio/timeline'
+  import { timelineOfPlaces } from '../../audio/places'
+  import { timelineOf, together, type Timeline } from '../../audio/timeline'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { offerSheet, sheetOf } from '../../sheet/sheet'
   import { DeskState } from './desk.svelte'
@@ -60,14 +61,23 @@
     })
   })
 
+  const swing = $derived(desk.analysis?.feel === 'swing')
+
   function start(): void {
-    if (!desk.part) return
-    // The analysis is timed at the practice tempo already.
-    const swing = desk.analysis?.feel === 'swing'
-    const timeline = together(desk.parts.map((part) => timelineOf(part, desk.columns, swing)))
+    if (desk.part) play(together(desk.parts.map((part) => timelineOf(part, desk.columns, swing))), loop)
+  }
+
+  /** The places of the chosen figure, one after the other. */
+  function playPlaces(): void {
+    if (desk.part && desk.chosenFigure)
+      play(timelineOfPlaces(desk.part, desk.chosenFigure.places, swing), false)
+  }
+
+  // The analysis is timed at the practice tempo already.
+  function play(timeline: Timeline, repeat: boolean): void {
     void player.play(timeline, {
       percent: 100,
-      loop,
+      loop: repeat,
       countIn,
       onMark: (bar, event) => (desk.cursor = { bar, event }),
       onEnd: () => (desk.cursor = null),
@@ -122,7 +132,7 @@
       </div>
       <aside class="side-panel" aria-label="Evidence" class:opacity-60={song.isFetching && !song.data}>
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
-        <Evidence {desk} songId={id} bind:fingers />
+        <Evidence {desk} songId={id} bind:fingers onplay={playPlaces} />
       </aside>
     </main>
   {:else if song.isError}

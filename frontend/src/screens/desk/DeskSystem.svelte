@@ -1,7 +1,7 @@
 <!-- What the Desk lays over a drawn system: its low ground, what is chosen, the cursor, and a button a
   bar. -->
 <script lang="ts">
-  import type { Bar } from '../../api/client'
+  import type { Bar, Moment } from '../../api/client'
   import type { AlignedPart } from '../../tab/aligned'
   import { stepText } from '../../components/steps'
   import type { BarBox, SystemPicture } from '../../tab/engrave'
@@ -50,6 +50,22 @@
       .reduce((worst, bar) => (bar.step > worst.step ? bar : worst))
   }
 
+  /** The places of the chosen figure as far as they lie here, with what differs in them. */
+  const places = $derived.by(() => {
+    const row = picture.rows[ownRow]
+    const at = ({ bar, event }: Moment) => row.bars.find(({ index }) => index === bar)?.events[event]?.x
+    const left = row.bars[0].index
+    const right = row.bars[row.bars.length - 1].index
+    return (parts[ownRow].figures[desk.figure]?.places ?? [])
+      .filter(({ first, last }) => first.bar <= right && last.bar >= left)
+      .map(({ first, last, where, but }) => ({
+        where,
+        from: (at(first) ?? MARGIN) - 13,
+        to: (at(last) ?? picture.width - 15) + 13,
+        but: but.map(at).filter((x) => x !== undefined),
+      }))
+  })
+
   const cursorX = $derived.by(() => {
     const { cursor } = desk
     const row = picture.rows[0]
@@ -76,6 +92,26 @@
         <Ground bars={row.bars.map((box) => worstOf(box.index))} places={row.bars} height={ground} />
       </g>{/if}
     {#if own}
+      {#each places as { where, from, to, but } (where)}
+        {@const top = row.top + row.lanes.staffTop - 11}
+        {@const bottom = row.top + row.lanes.staffBottom + 11}
+        <rect
+          data-figure-place={where}
+          x={from}
+          y={top}
+          width={to - from}
+          height={bottom - top}
+          rx="7"
+          class="fill-changed/10 stroke-changed"
+          stroke-width="1.5"
+          stroke-dasharray="5 3"
+        />
+        {#each but as x (x)}<path
+            data-differs={where}
+            d="M{x - 6} {bottom}h12l-6 -8z"
+            class="fill-changed"
+          />{/each}
+      {/each}
       {#each row.bars as box (box.index)}
         {@const index = parts[at].own[box.index]}
         {#if index >= 0 && desk.isChosen(index)}

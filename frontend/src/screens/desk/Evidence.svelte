@@ -9,13 +9,15 @@
   import OtherWays from './OtherWays.svelte'
   import Readings from './Readings.svelte'
   import SongOverview from './SongOverview.svelte'
+  import WhatComesBack from './WhatComesBack.svelte'
 
   interface Props {
     desk: DeskState
     songId: number
     fingers: FingerChoice | undefined
+    onplay: () => void // the places of the chosen figure
   }
-  let { desk, songId, fingers = $bindable() }: Props = $props()
+  let { desk, songId, fingers = $bindable(), onplay }: Props = $props()
   const bar = $derived(desk.chosenBar)
   const found = $derived(
     bar?.findings.filter((finding) => finding.step > 0).sort((a, b) => b.step - a.step) ?? [],
@@ -72,8 +74,9 @@
       </li>
     {/each}
   </ul>
+  <WhatComesBack {desk} {onplay} />
   <OtherWays {desk} {songId} />
   <Readings {desk} {songId} />
 {:else if desk.part && desk.analysis}
-  <SongOverview {desk} {songId} />
+  <SongOverview {desk} {songId} {onplay} />
 {/if}

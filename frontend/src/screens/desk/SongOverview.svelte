@@ -8,8 +8,14 @@
   import Guesses from './Guesses.svelte'
   import SongMap from './SongMap.svelte'
   import OwnStep from './OwnStep.svelte'
+  import WhatComesBack from './WhatComesBack.svelte'
 
-  let { desk, songId }: { desk: DeskState; songId: number } = $props()
+  interface Props {
+    desk: DeskState
+    songId: number
+    onplay: () => void // the places of the chosen figure
+  }
+  let { desk, songId, onplay }: Props = $props()
   const part = $derived(desk.part!)
   const analysis = $derived(desk.analysis!)
   const isRange = $derived(part.step_high - part.step_low >= 0.1)
@@ -72,12 +78,7 @@
     <li>{PAIN}</li>
   </ul>
 {/if}
-{#if part.recurrences.length > 0}
-  <h3 class="mt-4 mb-1">What comes back</h3>
-  <ul class="space-y-0.5 text-quiet">
-    {#each part.recurrences as words (words)}<li>{words}</li>{/each}
-  </ul>
-{/if}
+<WhatComesBack {desk} {onplay} />
 <Guesses {desk} {songId} />
 {#if analysis.unknown_techniques.length > 0}
   <p class="mt-4 border-l-4 border-past-hand pl-3">

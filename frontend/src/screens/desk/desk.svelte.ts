@@ -1,10 +1,20 @@
 /** What the Desk shows and what is chosen on it. Server state stays with the query library. */
-import { type Analysis, type Bar, type Desk, type Event, type GradeQuery, type Part } from '../../api/client'
+import {
+  type Analysis,
+  type Bar,
+  type Desk,
+  type Event,
+  type Figure,
+  type FigurePlace,
+  type GradeQuery,
+  type Part,
+} from '../../api/client'
 import { alignedParts, type AlignedPart } from '../../tab/aligned'
 import { whomQuery } from '../../whom.svelte'
 
 export const SLOWEST_PERCENT = 25
 export const FASTEST_PERCENT = 150
+const EVENTS = 10_000 // more than any bar holds: moments in one number
 
 export interface Cursor {
   bar: number
@@ -21,6 +31,7 @@ export class DeskState {
   event = $state(0)
   string = $state(0) // of the chosen note where several sound, 0 = none
   chosenFrom = $state(-1) // a chosen stretch runs from here to `bar`
+  figure = $state(-1) // chosen of what comes back, -1 = none
   cursor = $state.raw<Cursor | null>(null)
   textOpen = $state(false)
 
@@ -48,6 +59,7 @@ export class DeskState {
   showPart(index: number): void {
     this.together = index < 0
     if (index >= 0) this.partIndex = index
+    this.figure = -1
   }
 
   choose(bar: number, event: number, string = 0): void {
@@ -55,6 +67,38 @@ export class DeskState {
     this.bar = bar
     this.event = event
     this.chosenFrom = bar
+  }
+
+  readonly chosenFigure: Figure | null = $derived(this.part?.figures[this.figure] ?? null)
+
+  /** Show all places of a figure, and go to the first; -1 shows none. */
+  chooseFigure(index: number): void {
+    this.figure = index
+    const places = this.chosenFigure?.places
+    if (places && this.bar >= 0 && !places.some((place) => this.isAtPlace(place))) this.goTo(places[0])
+  }
+
+  /** The whole song again, nothing chosen. */
+  showAll(): void {
+    this.figure = -1
+    this.choose(-1, 0)
+  }
+
+  goTo({ first }: FigurePlace): void {
+    this.choose(first.bar, first.event)
+  }
+
+  isAtPlace({ first, last }: FigurePlace): boolean {
+    const at = this.bar * EVENTS + this.event
+    return this.bar >= 0 && at >= first.bar * EVENTS + first.event && at <= last.bar * EVENTS + last.event
+  }
+
+  /** The next place of the chosen figure, after the last the first; without one the first figure. */
+  nextPlace(): void {
+    if (!this.chosenFigure) this.figure = (this.part?.figures.length ?? 0) > 0 ? 0 : -1
+    const places = this.chosenFigure?.places ?? []
+    if (places.length > 0)
+      this.goTo(places[(places.findIndex((each) => this.isAtPlace(each)) + 1) % places.length])
   }
 
   /** Stretch the choice from where it began to this bar. */

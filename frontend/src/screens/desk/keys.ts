@@ -49,6 +49,12 @@ export const DESK_KEYS: DeskKey[] = [
     match: plain('0'),
     act: (_, tools) => tools.finger('0'),
   },
+  {
+    keys: 'N',
+    does: 'next place of what comes back',
+    match: (e) => e.key.toLowerCase() === 'n',
+    act: (desk) => desk.nextPlace(),
+  },
   { keys: 'P', does: 'print', match: (e) => e.key.toLowerCase() === 'p', act: (_, tools) => tools.print() },
   {
     keys: 'R',
@@ -80,7 +86,7 @@ export const DESK_KEYS: DeskKey[] = [
     match: (e) => e.key.toLowerCase() === 'w',
     act: (desk) => void (desk.textOpen = !desk.textOpen),
   },
-  { keys: 'Esc', does: 'the whole song again', match: plain('Escape'), act: (desk) => desk.choose(-1, 0) },
+  { keys: 'Esc', does: 'the whole song again', match: plain('Escape'), act: (desk) => desk.showAll() },
   { keys: '?', does: 'this list', match: (e) => e.key === '?', act: (_, tools) => tools.showKeys() },
 ]
 
