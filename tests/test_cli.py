@@ -126,3 +126,44 @@ def test_convert_to_an_unknown_ending_writes_nothing(tmp_path: Path) -> None:
     result = run("convert", CALIBRATION / "gallop-110.tab", tmp_path / "song.odt")
     assert result.exit_code == 2
     assert list(tmp_path.iterdir()) == []
+
+
+FIGURES = CALIBRATION.parent / "figures/given"
+
+
+def test_figures_prints_the_json_as_specified() -> None:
+    result = run("figures", FIGURES / "riff-two-frets-lower.tab", "--json")
+    (part,) = json.loads(result.stdout)["parts"]
+    assert set(part) == {"figures", "rules"}
+    riff = next(figure for figure in part["figures"] if figure["times"] == 6)
+    assert riff["places"][0] == {
+        "from": {"bar": 1, "onset": "0"},
+        "to": {"bar": 1, "onset": "3"},
+        "as": "first",
+        "by": 0,
+        "but": [],
+    }
+    assert [(place["as"], place["by"]) for place in riff["places"][1:3]] == [("moved", -2), ("moved", -4)]
+    assert part["rules"][0] == {
+        "from": {"bar": 1, "onset": "0"},
+        "to": {"bar": 3, "onset": "3"},
+        "notes": 6,
+        "by": -2,
+        "of": "frets",
+        "rule": "each bar two frets lower",
+    }
+
+
+def test_a_figure_of_one_voice_names_its_strings() -> None:
+    result = run("figures", FIGURES.parent / "own/pick-other-bass.tab", "--json")
+    (figure,) = json.loads(result.stdout)["parts"][0]["figures"]
+    assert figure["strings"] == [1, 2]
+
+
+def test_figures_are_told_in_words() -> None:
+    result = run("figures", FIGURES / "melody-pickup.tab")
+    assert result.stdout.splitlines() == [
+        "Beat 4 of bar 0 to beat 1 of bar 2, three times",
+        "  beat 4 of bar 2 to beat 1 of bar 4: the same but for beat 4 of bar 3 and beat 1 of bar 4",
+        "  beat 4 of bar 6 to beat 1 of bar 8: the same",
+    ]

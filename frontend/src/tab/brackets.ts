@@ -2,7 +2,7 @@
 import type { Figure, FigurePlace, Moment, Part } from '../api/client'
 import { path, text, textWidth, type Mark } from './marks'
 
-export const BRACKET_ROW = 14
+export const BRACKET_ROW = 15
 const BEFORE = 8 // px from the first note's middle back to where its bracket begins
 const AFTER = 9
 
@@ -83,7 +83,7 @@ export const bracketLines = (brackets: Bracket[]): number =>
 /** A line with ends that point down to the notes, its name at the beginning, a notch where it differs. */
 export function bracketMarks(brackets: Bracket[], bottom: number): Mark[] {
   return brackets.flatMap(({ from, to, begins, ends, name, notches, line }) => {
-    const y = bottom - BRACKET_ROW * line - 8
+    const y = bottom - BRACKET_ROW * line - 7
     const written = from + textWidth('figure', name) + 3
     const d = `${begins ? `M${from} ${y + 6}V${y}h2` : ''}M${written + 3} ${y}H${to}${ends ? 'v6' : ''}`
     return [

@@ -101,7 +101,7 @@ export function lanesOf(
   const chord = row(layers.chords && events.some((event) => event.chord))
   const remark = row(true, ROW * lines(words.remarks))
   const said = row(true, ROW * lines(words.words))
-  const bracket = row(brackets > 0, BRACKET_ROW * brackets)
+  const bracket = row(brackets > 0, BRACKET_ROW * brackets + 4)
   const number = row(true, 14)
   const rhythm = y + STEM + 5 + stemLift(bars) + (hasTuplets(bars) ? 13 : 0)
   const over = rhythm + 15

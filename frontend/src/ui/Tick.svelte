@@ -13,7 +13,7 @@
   let { checked = $bindable(), onchange, children, class: own = '' }: Props = $props()
 </script>
 
-<label class="inline-flex min-h-7 cursor-pointer items-center gap-2 {own}">
+<label class="inline-flex min-h-7 cursor-pointer items-center gap-1.5 {own}">
   <Checkbox.Root bind:checked onCheckedChange={onchange} class="tick-box">
     {#snippet children({ checked: on })}{#if on}<Check size={14} strokeWidth={3} />{/if}{/snippet}
   </Checkbox.Root>

@@ -4,6 +4,7 @@
   import Square from '@lucide/svelte/icons/square'
   import type { Player } from '../../audio/player.svelte'
   import WhomPicker from '../../components/WhomPicker.svelte'
+  import Select from '../../ui/Select.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import type { DeskState } from './desk.svelte'
   import type { DeskTools } from './keys'
@@ -15,6 +16,7 @@
     songId: number
   }
   let { desk, player, tools, songId }: Props = $props()
+  const ALL = -1
   const part = $derived(desk.part!)
   const feel = $derived(desk.analysis!.feel === 'straight' ? '' : (desk.analysis!.feel ?? ''))
   const under = $derived(
@@ -32,6 +34,21 @@
   assumed={desk.analysis!.tempo_assumed}
 >
   {#snippet whom()}<WhomPicker />{/snippet}
+  {#if desk.analysis!.parts.length > 1}
+    <Select
+      label="Part"
+      class="max-w-48"
+      value={desk.together ? ALL : desk.partIndex}
+      options={[
+        ...desk.analysis!.parts.map((each, index) => ({
+          value: index,
+          words: each.name || `part ${index + 1}`,
+        })),
+        { value: ALL, words: 'all parts together' },
+      ]}
+      onchange={(index) => desk.showPart(index)}
+    />
+  {/if}
   <a class="key-button inline-flex items-center" href="#/song/{songId}/versions">Make it easier</a>
   <button class="quiet-button inline-flex items-center gap-2" onclick={tools.print}
     ><Printer size={17} /> Print</button

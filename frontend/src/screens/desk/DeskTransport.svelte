@@ -1,4 +1,4 @@
-<!-- How it is played and what is shown: tempo, count-in, repeat; which part; rows, text, keys, light. -->
+<!-- How it is played and what is shown: tempo, count-in, repeat; rows, text, keys, light. -->
 <script lang="ts">
   import Keyboard from '@lucide/svelte/icons/keyboard'
   import Moon from '@lucide/svelte/icons/moon'
@@ -11,7 +11,6 @@
   import { volume, type Player } from '../../audio/player.svelte'
   import { LOUDNESS } from '../../sheet/sheet'
   import { theme, toggleTheme } from '../../theme.svelte'
-  import Select from '../../ui/Select.svelte'
   import TipButton from '../../ui/TipButton.svelte'
   import Slider from '../../ui/Slider.svelte'
   import { FASTEST_PERCENT, SLOWEST_PERCENT, type DeskState } from './desk.svelte'
@@ -29,7 +28,6 @@
   }
   let { desk, player, loop, countIn = $bindable(), tools, songId, tapper = $bindable() }: Props = $props()
   const tempo = $derived(Math.round((desk.markedTempo * desk.percent) / 100))
-  const ALL = -1
 </script>
 
 <div class="tool-row" role="toolbar" aria-label="Playing and showing">
@@ -80,21 +78,6 @@
       onchange={(percent) => player.setVolume(percent)}
     />
   </span>
-  {#if desk.analysis!.parts.length > 1}
-    <Select
-      label="Part"
-      class="max-w-44"
-      value={desk.together ? ALL : desk.partIndex}
-      options={[
-        ...desk.analysis!.parts.map((each, index) => ({
-          value: index,
-          words: each.name || `part ${index + 1}`,
-        })),
-        { value: ALL, words: 'all parts together' },
-      ]}
-      onchange={(index) => desk.showPart(index)}
-    />
-  {/if}
   <span class="grow"></span>
   <span class="flex flex-wrap items-center gap-x-3 text-[15px]" role="group" aria-label="Rows to show"
     ><LayerChoice /></span

@@ -1,7 +1,7 @@
 <!-- What comes back: of the whole song, or of the chosen bar. Choosing a figure shows all its places. -->
 <script lang="ts">
   import Play from '@lucide/svelte/icons/play'
-  import type { Figure } from '../../api/client'
+  import type { Figure, FigurePlace } from '../../api/client'
   import Fold from '../../ui/Fold.svelte'
   import { figureName, isInBar, placeName } from '../../tab/brackets'
   import type { DeskState } from './desk.svelte'
@@ -31,7 +31,11 @@
     if (inner.some(({ index }) => index === desk.figure)) innerOpen = true
   })
 
-  const count = (figure: Figure) => `${figure.times} times`
+  /** Places that are like the first in the same way, in the order of the first of each. */
+  function alike({ places }: Figure): { words: string; places: FigurePlace[] }[] {
+    const words = [...new Set(places.map((place) => place.words))]
+    return words.map((own) => ({ words: own, places: places.filter((place) => place.words === own) }))
+  }
 </script>
 
 {#snippet row(figure: Figure, index: number)}
@@ -51,19 +55,19 @@
         <button class="quiet-button my-1 inline-flex items-center gap-1.5" onclick={onplay}
           ><Play size={15} />Play {figure.places.length === 2 ? 'both' : 'all'}, one after the other</button
         >
-        <ol aria-label="Places of {figure.words}, {count(figure)}">
-          {#each figure.places as place (place.where)}
-            <li>
-              <button
-                class="flex w-full gap-x-2 px-1 py-0.5 text-left hover:bg-raised"
-                aria-current={desk.isAtPlace(place)}
-                onclick={() => desk.goTo(place)}
-              >
-                <span class="w-6 shrink-0 text-sm text-quiet italic">{placeName(index, place)}</span>
-                <span
-                  ><span class="underline decoration-contour underline-offset-2">{place.where}</span>: {place.words}</span
-                >
-              </button>
+        <ol aria-label="Places of {figure.words}">
+          {#each alike(figure) as { words, places } (words)}
+            <li class="flex gap-x-2 px-1 py-0.5">
+              <span class="w-5 shrink-0 text-sm text-quiet italic">{placeName(index, places[0])}</span>
+              <span>
+                {#each places as place, at (place.where)}<button
+                    class="underline decoration-contour underline-offset-2 hover:bg-raised"
+                    class:font-bold={desk.isAtPlace(place)}
+                    aria-current={desk.isAtPlace(place)}
+                    aria-label="{place.where}: {words}"
+                    onclick={() => desk.goTo(place)}>{place.where}</button
+                  >{at < places.length - 1 ? ', ' : ''}{/each}: {words}
+              </span>
             </li>
           {/each}
         </ol>
@@ -73,7 +77,7 @@
 {/snippet}
 
 {#if here.length + rules.length > 0}
-  <section aria-label="What comes back">
+  <section class="relative" aria-label="What comes back">
     <p class="sr-only" aria-live="polite" data-testid="place-words">{spoken}</p>
     <h3 class="mt-4 mb-1">What comes back{desk.bar < 0 ? '' : ' here'}</h3>
     <ul>
