@@ -19,3 +19,22 @@ def sixteenths(bars: int, seed: int = 4) -> Song:
             events.append(Event(Fraction(1, 4), (Note(string, fret),)))
         written.append(Bar(events=tuple(events)))
     return Song(tempo=Fraction(90 + 3 * seed), parts=(Part(bars=tuple(written)),))
+
+
+def song_form(bars: int, seed: int = 4) -> Part:
+    """Verses and choruses of eight bars of eighths, as songs have them: bars come back as they are, moved
+    along the neck, or with their end changed."""
+    draw = random.Random(seed)
+    stock = [[(draw.randint(2, 5), draw.randint(1, 9)) for _ in range(8)] for _ in range(6)]
+    sections = [
+        [(draw.choice(stock), draw.choice((0, 0, 0, 2, 5)), draw.random() < 0.3) for _ in range(8)]
+        for _ in range(4)
+    ]
+    written: list[Bar] = []
+    while len(written) < bars:
+        for spots, higher, changed in draw.choice(sections):
+            own = [(string, fret + higher) for string, fret in spots]
+            if changed:
+                own[-2:] = [(draw.randint(2, 5), draw.randint(1, 9)) for _ in range(2)]
+            written.append(Bar(events=tuple(Event(Fraction(1, 2), (Note(*spot),)) for spot in own)))
+    return Part(bars=tuple(written[:bars]))

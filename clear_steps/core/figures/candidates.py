@@ -17,9 +17,11 @@ _PER_COLUMN = 2  # a column away costs so much of what begins there
 
 def candidates(stream: Stream, seeds: Seeds, chance: Chance) -> list[Stretch]:
     """By where they begin; each where it is played first."""
-    coming_again = {row for row in _runs(stream, seeds) if chance.could_come_back(row)}
-    found = {*bars(stream), *phrases(stream), *_cells(stream, seeds), *coming_again}
-    firsts = {_where_first(stream, seeds.exact, row) for row in found}
+    again = {row for row in _runs(stream, seeds) if chance.could_come_back(row)}
+    cells = {row for row, copies in _cells(stream, seeds) if chance.could_come_back(row, copies)}
+    firsts = {
+        _where_first(stream, seeds.exact, row) for row in {*bars(stream), *phrases(stream), *cells, *again}
+    }
     return sorted(firsts, key=lambda row: (row.first, row.last, row.length))
 
 
@@ -33,24 +35,27 @@ def _where_first(stream: Stream, exact: Family, stretch: Stretch) -> Stretch:
     return stretch
 
 
-def _cells(stream: Stream, seeds: Seeds) -> Iterator[Stretch]:
-    """Cells that come again at once, the same or moved, two times or more."""
+def _cells(stream: Stream, seeds: Seeds) -> Iterator[tuple[Stretch, int]]:
+    """Cells that come again at once, the same or moved, and how often they follow one another."""
     for family in (seeds.exact, seeds.moved, seeds.strings):
         for period in range(2, _LONGEST_CELL + 1):
             for start, run in periodic(family.numbers, period):
                 if run >= period - 1:
-                    yield _first_cell(stream, family, start, run, period)
+                    yield _first_cell(stream, family, start, run, period), (run + 1) // period + 1
 
 
 def periodic(numbers: Sequence[int], period: int) -> Iterator[tuple[int, int]]:
     """Every run of numbers that are the same a period later, as (where, how many)."""
-    run = 0
-    for place, same in enumerate([*map(int.__eq__, numbers, numbers[period:]), False]):
-        if same:
-            run += 1
-        elif run:
-            yield place - run, run
-            run = 0
+    same = [place for place, (a, b) in enumerate(zip(numbers, numbers[period:], strict=False)) if a == b]
+    if not same:
+        return
+    first = before = same[0]
+    for place in same[1:]:
+        if place != before + 1:
+            yield first, before - first + 1
+            first = place
+        before = place
+    yield first, before - first + 1
 
 
 def _first_cell(stream: Stream, family: Family, start: int, run: int, period: int) -> Stretch:
@@ -64,13 +69,15 @@ def _first_cell(stream: Stream, family: Family, start: int, run: int, period: in
 
 
 def _runs(stream: Stream, seeds: Seeds) -> Iterator[Stretch]:
-    """Stretches that are the same, or the same moved, as far as they go, cut to begin and end where
-    something does."""
+    """Stretches that are the same, or the same moved, as far as they go, cut to begin and end where something
+    does."""
+    found = set()
     for family in seeds.families:
-        for size in _SEED_SIZES:
-            for earlier, length in _repeats(family.numbers, size):
-                last = family.indexes[min(earlier + length, len(family.indexes) - 1)]
-                yield from _snapped(stream, family.indexes[earlier], last)
+        for earlier, length in {row for size in _SEED_SIZES for row in _repeats(family.numbers, size)}:
+            last = family.indexes[min(earlier + length, len(family.indexes) - 1)]
+            found.add((family.indexes[earlier], last))
+    for first, last in found:
+        yield from _snapped(stream, first, last)
 
 
 def _repeats(numbers: Sequence[int], size: int) -> Iterator[tuple[int, int]]:
@@ -94,13 +101,15 @@ def _repeats(numbers: Sequence[int], size: int) -> Iterator[tuple[int, int]]:
 
 def _snapped(stream: Stream, first: int, last: int) -> Iterator[Stretch]:
     room = max(1, int(_SNAP * (last - first + 1)))
-    starts = range(max(first - 1, 0), min(first + room, last - 1) + 1)
-    ends = range(max(last - room, first + 1), min(last + 1, len(stream.columns) - 1) + 1)
-
-    def by_distance(strength: int, apart: int) -> tuple[int, int]:
-        return strength - _PER_COLUMN * abs(apart), -abs(apart)
-
-    start = max(starts, key=lambda index: by_distance(stream.starts[index], index - first))
-    end = max(ends, key=lambda index: by_distance(stream.starts_after(index), index - last))
+    start, strongest = first, stream.starts[first]
+    for index in range(max(first - 1, 0), min(first + room, last - 1) + 1):
+        strength = stream.starts[index] - _PER_COLUMN * abs(index - first)
+        if strength > strongest:
+            start, strongest = index, strength
+    end, strongest = last, stream.starts_after(last)
+    for index in range(max(last - room, first + 1), min(last + 1, len(stream.columns) - 1) + 1):
+        strength = stream.starts_after(index) - _PER_COLUMN * abs(index - last)
+        if strength > strongest:
+            end, strongest = index, strength
     if end > start:
         yield between(stream, start, end)

@@ -53,9 +53,10 @@ class Chance:
         margin = MARGIN - _ISOLATED * isolated - chained - 1
         return max((choice if known else 2 * choice) + margin, LEAST_CHAINED if copies > 2 else MARGIN)
 
-    def could_come_back(self, stretch: Stretch) -> bool:
-        """Whether there is enough in it for any single place to be no chance."""
-        return self._whole(stretch, placed=True) >= self.needed(stretch, stretch.first, 1, known=False)
+    def could_come_back(self, stretch: Stretch, copies: int = 1) -> bool:
+        """Whether there is enough in it for a place to be no chance, if so many copies follow one another."""
+        needed = self.needed(stretch, stretch.first, copies, known=False)
+        return self._whole(stretch, placed=True) >= needed
 
     def _whole(self, stretch: Stretch, placed: bool) -> float:
         first = stretch.first

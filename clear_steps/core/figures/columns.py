@@ -49,12 +49,19 @@ class Stream:
         return {column.at: index for index, column in enumerate(self.columns)}
 
     @cached_property
-    def _ats(self) -> list[int]:
+    def ats(self) -> list[int]:
+        """The tick of every column."""
         return [column.at for column in self.columns]
 
     def columns_between(self, start: int, end: int) -> int:
         """How many columns stand from one tick to before another."""
-        return max(bisect_left(self._ats, end) - bisect_left(self._ats, start), 0)
+        return max(bisect_left(self.ats, end) - bisect_left(self.ats, start), 0)
+
+    @cached_property
+    def kinds(self) -> list[int]:
+        """For every column a number, the same wherever the same is struck."""
+        numbers: dict[object, int] = {}
+        return [numbers.setdefault(column.spots, len(numbers)) for column in self.columns]
 
     @cached_property
     def _contents(self) -> list[int]:
@@ -74,7 +81,7 @@ class Stream:
     @cached_property
     def gaps(self) -> tuple[int, ...]:
         """Ticks from every column to the next; 0 after the last."""
-        return (*[after - at for at, after in zip(self._ats, self._ats[1:], strict=False)], 0)
+        return (*[after - at for at, after in zip(self.ats, self.ats[1:], strict=False)], 0)
 
     @cached_property
     def single_pitches(self) -> tuple[int, ...]:
@@ -109,7 +116,7 @@ class Stream:
 
     def column_after(self, tick: int, from_column: int = 0) -> int:
         """The first column that does not begin before a tick."""
-        return bisect_left(self._ats, tick, from_column)
+        return bisect_left(self.ats, tick, from_column)
 
     def bar_at(self, tick: int) -> tuple[int, int, int]:
         """The bar that a tick lies in: index as written, first tick, tick after."""

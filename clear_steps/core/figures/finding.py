@@ -7,11 +7,16 @@ from dataclasses import dataclass
 
 from clear_steps.core.figures.chance import Chance
 from clear_steps.core.figures.columns import Stream
-from clear_steps.core.figures.likeness import As, Likeness, likenesses
-from clear_steps.core.figures.seeds import Seeds
+from clear_steps.core.figures.likeness import As, Comparer, Likeness
+from clear_steps.core.figures.seeds import Family, Seeds
 from clear_steps.core.figures.stretches import Stretch
 
-_ENOUGH_SEEDS = 0.4  # the share of its neighbours that a place must have
+_ENOUGH_SEEDS, _ENOUGH_OF_MUCH, _ENOUGH_OF_ALL = (
+    0.4,
+    0.15,
+    0.3,
+)  # the share of its neighbours that a place must have
+_MUCH = 7  # neighbours
 _ALIKE, _ALIKE_MOVED = 0.6, 0.8  # the share of columns that must be the same
 _LEAST = 2  # columns
 _FEW, _CHAIN = 3, 3  # columns that must be the same where others differ, but in a chain of so many
@@ -37,6 +42,7 @@ class Places:
 
     def __init__(self, stream: Stream, seeds: Seeds, chance: Chance) -> None:
         self._stream, self._seeds, self._chance = stream, seeds, chance
+        self._comparer = Comparer(stream)
         self._known: dict[object, Likeness | None] = {}  # by the content of both
 
     def of(self, stretch: Stretch) -> list[Found]:
@@ -51,7 +57,7 @@ class Places:
         contents = [self._stream.content(column, stretch.length) for column in (stretch.first, first)]
         key = (*contents, stretch.length)
         if key not in self._known:
-            self._known[key] = _best(likenesses(self._stream, stretch.first, first, stretch.length))
+            self._known[key] = _best(self._comparer.likenesses(stretch.first, first, stretch.length))
         likeness = self._known[key]
         return Found(first, likeness) if likeness else None
 
@@ -60,15 +66,31 @@ class Places:
         columns = self._stream.columns
         start, found = columns[stretch.first].at, set()
         for family in self._seeds.widest:
-            own = [index for index in range(stretch.first, stretch.last) if index in family.number_of]
-            votes: Counter[int] = Counter()
-            for index in own:
-                at, where = columns[index].at, family.where[family.number_of[index]]
-                votes.update([columns[place].at - at for place in where[bisect_right(where, index) :]])
-            need = max(1.0, _ENOUGH_SEEDS * len(own))
+            places = [
+                family.place_of[index]
+                for index in range(stretch.first, stretch.last)
+                if index in family.place_of
+            ]
+            votes, most = self._votes(family, places)
+            need = max(1.0, most)
             found |= {apart for apart, count in votes.items() if count >= need and apart >= stretch.length}
         index_at = self._stream.index_at
         return sorted(index_at[start + apart] for apart in found if start + apart in index_at)
+
+    def _votes(self, family: Family, places: Sequence[int]) -> tuple[Counter[int], float]:
+        """How often what stands at some places of a family comes again, by how many ticks later; and how
+        often it must. Of much only what has two neighbours in common is looked at."""
+        columns, numbers = self._stream.columns, family.numbers
+        votes: Counter[int] = Counter()
+        much = len(places) >= _MUCH
+        for place in places[:-1] if much else places:
+            index = family.indexes[place]
+            two = (numbers[place], numbers[place + 1]) if much else (0, 0)
+            where = family.where_two[two] if much else family.where[numbers[place]]
+            at = columns[index].at
+            votes.update([columns[other].at - at for other in where[bisect_right(where, index) :]])
+        enough = _ENOUGH_OF_MUCH if much else _ENOUGH_SEEDS
+        return votes, (_ENOUGH_OF_ALL if len(places) >= 2 * _MUCH else enough) * len(places)
 
     def _is_one_chord(self, stretch: Stretch) -> bool:
         own = self._stream.columns[stretch.first : stretch.last + 1]

@@ -48,41 +48,57 @@ class Likeness:
         return self.columns - self.matched
 
 
-Pair = tuple[Column | None, Column | None]
 _ANY = 99  # open strings lie the same wherever the hand is
+Pair = tuple[int | None, int | None]  # columns by their index; one may be missing
+Steps = list[int | None]
 
 
-def paired(stream: Stream, first: int, later: int, length: int) -> list[Pair]:
-    """The columns of two stretches of `length` ticks, by their distance from the beginnings."""
-    columns = stream.columns
-    a, b = first, later
-    start, other = columns[first].at, columns[later].at
-    rows: list[Pair] = []
-    while True:
-        left = columns[a] if a < len(columns) and columns[a].at < start + length else None
-        right = columns[b] if b < len(columns) and columns[b].at < other + length else None
-        if left is None and right is None:
-            return rows
-        apart = (left.at - start if left else length) - (right.at - other if right else length)
-        rows.append((left if apart <= 0 else None, right if apart >= 0 else None))
-        a, b = a + (apart <= 0), b + (apart >= 0)
+class Comparer:
+    """Compares stretches of one stream; two kinds of columns are compared once."""
 
+    def __init__(self, stream: Stream) -> None:
+        self._stream = stream
+        self._known: dict[tuple[int, int], tuple[int | None, int | None, int | None]] = {}
 
-def likenesses(stream: Stream, first: int, later: int, length: int) -> Iterator[Likeness]:
-    """The ways in which the stretch from column `later` on is like that from `first` on, from the likest,
-    but for rhythm alone; those in which most of it is not are left out."""
-    pairs = paired(stream, first, later, length)
-    whole = [(a, b) for a, b in pairs if a and b]
-    for hows, step in _WAYS:
-        steps = [step(a, b) for a, b in whole]
-        for how in hows:
-            by = 0 if how is As.EQUAL else _most(steps)
-            if by is None or not _can_be(how, by):
+    def likenesses(self, first: int, later: int, length: int) -> Iterator[Likeness]:
+        """The ways in which the stretch from column `later` on is like that from `first` on, both `length`
+        ticks long, from the likest, but for rhythm alone; those in which most of it is not are left out."""
+        pairs = self._paired(first, later, length)
+        apart = [(None, None, None) if a is None or b is None else self._apart(a, b) for a, b in pairs]
+        for hows, which in _WAYS:
+            steps = [row[which] for row in apart]
+            if len(steps) - steps.count(None) < _LEAST_ALIKE * len(steps):
                 continue
-            same = iter([row is not None and row in (by, _ANY) for row in steps])
-            alike = [bool(a and b) and next(same) for a, b in pairs]
-            if sum(alike) >= _LEAST_ALIKE * len(pairs):
-                yield _told(stream, pairs, later, _Way(how, by, alike, sum(row == by for row in steps)))
+            for how in hows:
+                by = 0 if how is As.EQUAL else _most(steps)
+                if by is None or not _can_be(how, by):
+                    continue
+                alike = [step in (by, _ANY) for step in steps]
+                if sum(alike) >= _LEAST_ALIKE * len(pairs):
+                    yield _told(self._stream, pairs, later, _Way(how, by, alike, steps.count(by)))
+
+    def _paired(self, first: int, later: int, length: int) -> list[Pair]:
+        """The columns of two stretches by their distance from the beginnings."""
+        ats = self._stream.ats
+        start, other = ats[first], ats[later]
+        a_after = self._stream.column_after(start + length, first)
+        b_after = self._stream.column_after(other + length, later)
+        a, b, rows = first, later, []
+        while a < a_after or b < b_after:
+            left = ats[a] - start if a < a_after else length
+            right = ats[b] - other if b < b_after else length
+            rows.append((a if left <= right else None, b if right <= left else None))
+            a, b = a + (left <= right), b + (right <= left)
+        return rows
+
+    def _apart(self, a: int, b: int) -> tuple[int | None, int | None, int | None]:
+        """Frets, strings and half tones from one column to another, None where they are not that alike."""
+        kinds = self._stream.kinds
+        key = (kinds[a], kinds[b])
+        if key not in self._known:
+            one, other = self._stream.columns[a], self._stream.columns[b]
+            self._known[key] = (_frets(one, other), _strings(one, other), _half_tones(one, other))
+        return self._known[key]
 
 
 def _can_be(how: As, by: int) -> bool:
@@ -102,17 +118,24 @@ class _Way:
 
 
 def _told(stream: Stream, pairs: list[Pair], later: int, way: _Way) -> Likeness:
-    start = stream.columns[later].at
-    earlier = pairs[0][0].at if pairs[0][0] else 0
+    ats, columns = stream.ats, stream.columns
+    start = ats[later]
+    away = start - ats[pairs[0][0]] if pairs[0][0] is not None else 0
     but, last, reach = [], start, 0
     for (a, b), same in zip(pairs, way.alike, strict=True):
-        last = b.at if b else last
+        last = ats[b] if b is not None else last
         if same:
             reach = last - start
-            continue
-        missing = a.at - earlier + start if a else last
-        but.append((b.at if b else last if _held_over(stream, last, missing) else missing) - start)
-    whole = [(a, b) for (a, b), same in zip(pairs, way.alike, strict=True) if a and b and same]
+        elif b is not None or a is None:
+            but.append(last - start)
+        else:
+            missing = ats[a] + away
+            but.append((last if _held_over(stream, last, missing) else missing) - start)
+    whole = [
+        (columns[a], columns[b])
+        for (a, b), same in zip(pairs, way.alike, strict=True)
+        if same and a is not None and b is not None
+    ]
     return Likeness(
         As.OCTAVE if way.how is As.PLACE and way.by else way.how,
         way.by,
@@ -136,9 +159,12 @@ def _held_over(stream: Stream, at: int, missing: int) -> bool:
 
 def _played_otherwise(pairs: list[tuple[Column, Column]]) -> tuple[int, ...]:
     """Where techniques differ; one that is other all through, muted then open, is none."""
-    counted = Counter(technique for a, b in pairs for technique in a.techniques ^ b.techniques)
+    other = [(b.at, a.techniques ^ b.techniques) for a, b in pairs if a.techniques != b.techniques]
+    if not other:
+        return ()
+    counted = Counter(technique for _, techniques in other for technique in techniques)
     through = {row for row, count in counted.items() if count > 1 and count >= _ALL_THROUGH * len(pairs)}
-    return tuple([b.at for a, b in pairs if (a.techniques ^ b.techniques) - through])
+    return tuple([at for at, techniques in other if techniques - through])
 
 
 def _frets(a: Column, b: Column) -> int | None:
@@ -171,13 +197,14 @@ def _half_tones(a: Column, b: Column) -> int | None:
     return steps.pop() if len(steps) == 1 else None
 
 
-def _most(steps: list[int | None]) -> int | None:
-    counted = Counter(step for step in steps if step is not None and step != _ANY)
-    return max(counted, key=lambda step: (counted[step], -abs(step))) if counted else None
+def _most(steps: Steps) -> int | None:
+    """The commonest, the nearest of several."""
+    found = {step for step in steps if step is not None and step != _ANY}
+    return max(found, key=lambda step: (steps.count(step), -abs(step)), default=None)
 
 
 _WAYS = (
-    ((As.EQUAL, As.MOVED), _frets),
-    ((As.STRINGS,), _strings),
-    ((As.PLACE,), _half_tones),
+    ((As.EQUAL, As.MOVED), 0),
+    ((As.STRINGS,), 1),
+    ((As.PLACE,), 2),
 )

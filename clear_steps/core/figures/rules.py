@@ -89,10 +89,12 @@ def _cells_from(stream: Stream, first: int, size: int) -> tuple[int, int]:
 
 
 def _step_of(stream: Stream, first: int, size: int, cells: int) -> int | None:
-    after = first + size * cells
-    if after > len(stream.columns):
+    after, own = first + size * cells, stream.single_pitches
+    if after > len(own) or own[first] == own[first + size]:
         return None
-    pitches, gaps = stream.single_pitches[first:after], stream.gaps[first : after - 1]
+    if (own[first + size] > own[first]) != (own[first + size + 1] > own[first + 1]):
+        return None
+    pitches, gaps = own[first:after], stream.gaps[first : after - 1]
     rises = {later > pitch for pitch, later in zip(pitches, pitches[size:], strict=False)}
     if len(rises) > 1 or NO_PITCH in pitches or gaps[size:] != gaps[:-size]:
         return None

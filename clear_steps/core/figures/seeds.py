@@ -14,12 +14,13 @@ Key = Callable[[Column, Column], object]
 @dataclass(frozen=True, slots=True)
 class Family:
     """One way of being alike: `numbers` for every one of its columns (`indexes`, but the last) one that is
-    the same wherever it and the next are alike; `where` it comes."""
+    the same wherever it and the next are alike; `where` it comes, and where two of them come together."""
 
     indexes: Sequence[int]
     numbers: Sequence[int]
-    number_of: dict[int, int]
+    place_of: dict[int, int]  # in `numbers`, by column
     where: dict[int, list[int]]
+    where_two: dict[tuple[int, int], list[int]]
 
 
 class Seeds:
@@ -50,12 +51,15 @@ def _family(stream: Stream, indexes: Iterable[int], key: Key) -> Family:
     columns = stream.columns
     own, found = list(indexes), []
     where: dict[int, list[int]] = defaultdict(list)
+    where_two: dict[tuple[int, int], list[int]] = defaultdict(list)
     for index, after in pairwise(own):
         a, b = columns[index], columns[after]
         number = numbers.setdefault((b.at - a.at, key(a, b)), len(numbers))
         found.append(number)
         where[number].append(index)
-    return Family(own, found, dict(zip(own, found, strict=False)), where)
+    for index, two in zip(own, pairwise(found), strict=False):
+        where_two[two].append(index)
+    return Family(own, found, {index: place for place, index in enumerate(own[:-1])}, where, where_two)
 
 
 def _exact(a: Column, b: Column) -> object:
