@@ -2,6 +2,7 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
+from itertools import chain
 
 from clear_steps.core.score import Bar, Part
 
@@ -10,19 +11,20 @@ _ELSEWHERE = 0.5  # what is known from another place of the bar is half to learn
 
 
 @dataclass(frozen=True, slots=True)
-class _Window:
-    """Neighbouring columns: where in the bar they begin, in quarters, and a number for every way of being the
-    same."""
+class _Windows:
+    """Neighbouring columns of a bar, by numbers for every way of being the same: `here` together with where
+    in the bar they begin, `anywhere` without; all of both in `numbers`."""
 
-    at: float
-    numbers: tuple[int, ...]
+    here: tuple[tuple[int, ...], ...]
+    anywhere: tuple[tuple[int, ...], ...]
+    numbers: frozenset[int]
 
 
 class Learning:
     """Made out once for every bar: the windows of its columns."""
 
     def __init__(self) -> None:
-        self._known: dict[int, tuple[Bar, tuple[_Window, ...]]] = {}  # by the bar's identity
+        self._known: dict[int, tuple[Bar, _Windows]] = {}  # by the bar's identity
         self._numbers: dict[object, int] = {}
 
     def bars_to_learn(self, part: Part, bars: Iterable[int]) -> float:
@@ -31,33 +33,31 @@ class Learning:
         Known is a note that lies among notes that came before, the same, moved along or across the neck, or
         in another place or octave; ornaments are left out.
         """
-        seen: dict[int, set[float]] = {}
+        seen: set[int] = set()
         total = 0.0
         for index in bars:
             windows = self._windows(part, part.bars[index])
-            if windows:
-                news = [_new(window, seen) for window in windows]
-                total += _share(news, _columns(part.bars[index]))
-            for window in windows:
-                for number in window.numbers:
-                    seen.setdefault(number, set()).add(window.at)
+            if windows.here:
+                news = [_ELSEWHERE if seen.isdisjoint(here) else 0.0 for here in windows.here]
+                if any(news):
+                    news = [
+                        1.0 if new and seen.isdisjoint(anywhere) else new
+                        for new, anywhere in zip(news, windows.anywhere, strict=True)
+                    ]
+                    total += _share(news, _columns(part.bars[index]))
+            seen |= windows.numbers
         return total
 
-    def _windows(self, part: Part, bar: Bar) -> tuple[_Window, ...]:
+    def _windows(self, part: Part, bar: Bar) -> _Windows:
         if id(bar) not in self._known:
-            numbers = self._numbers
-            windows = [
-                _Window(at, tuple([numbers.setdefault(key, len(numbers)) for key in keys]))
-                for at, keys in _keys(part, bar)
-            ]
-            self._known[id(bar)] = (bar, tuple(windows))
+            rows = _keys(part, bar)
+            here = tuple([tuple([self._number((at, key)) for key in keys]) for at, keys in rows])
+            anywhere = tuple([tuple([self._number(key) for key in keys]) for _, keys in rows])
+            self._known[id(bar)] = (bar, _Windows(here, anywhere, frozenset(chain(*here, *anywhere))))
         return self._known[id(bar)][1]
 
-
-def _new(window: _Window, seen: dict[int, set[float]]) -> float:
-    """0 where it is known, 1 where it is not."""
-    places = [seen[number] for number in window.numbers if number in seen]
-    return 1.0 if not places else 0.0 if any(window.at in row for row in places) else _ELSEWHERE
+    def _number(self, key: object) -> int:
+        return self._numbers.setdefault(key, len(self._numbers))
 
 
 def _columns(bar: Bar) -> int:
