@@ -39,6 +39,14 @@ def desk(page: Page) -> None:
     page.sees("Bar 5")
 
 
+def what_comes_back(page: Page) -> None:
+    page.open(f"#/song/{BURNT_SUGAR}")
+    figure = page.find("section[aria-label='What comes back'] button", "Bar 1, four times")
+    figure.click()
+    page.chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", figure)  # type: ignore[no-untyped-call]
+    page.sees("one string thinner")
+
+
 def desk_text(page: Page) -> None:
     """The Desk in the dark, with the text open: the last view, for the dark stays."""
     page.chrome.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
@@ -127,6 +135,7 @@ def desk_phone(page: Page) -> None:
 VIEWS: tuple[Callable[[Page], None], ...] = (
     songs,
     desk,
+    what_comes_back,
     new_song,
     versions,
     side_by_side,
