@@ -1,12 +1,16 @@
 <!-- The top of a sheet: what it is, for whom, why it is hard, how to set up, what to take care of. -->
 <script lang="ts">
   import { stepText } from '../components/steps'
+  import { layers } from '../tab/layers.svelte'
   import SheetTitle from './SheetTitle.svelte'
   import ShapePicture from './ShapePicture.svelte'
   import { cautionsOf, PAIN, type SheetContent } from './sheet'
 
   let { content }: { content: SheetContent } = $props()
   const cautions = $derived(cautionsOf(content))
+  const bracketed = $derived(
+    layers.figures && content.rows.length === 1 && content.rows[0].part.figures.length > 0,
+  )
   const shapes = $derived(
     content.rows
       .flatMap(({ part }) => part.shapes)
@@ -26,6 +30,9 @@
   {#if content.play.length > 0}<ul class="mt-1 list-disc pl-5">
       {#each content.play as sentence (sentence)}<li>{sentence}</li>{/each}
     </ul>{/if}
+  {#if bracketed}<p class="text-[11px]">
+      What carries the same letter comes back; with a dash it is not the very same, and a notch shows where.
+    </p>{/if}
   {#if shapes.length > 0}
     <div class="mt-2 flex flex-wrap gap-x-1 gap-y-1">
       {#each shapes as shape (shape.frets.join())}<ShapePicture {shape} />{/each}

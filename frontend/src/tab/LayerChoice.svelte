@@ -3,7 +3,10 @@
   import { layers, setLayer } from './layers.svelte'
   import type { Layers } from './spacing'
 
-  const names = Object.keys(layers) as (keyof Layers)[]
+  let { several = false }: { several?: boolean } = $props() // parts under one another: without brackets
+  const names = $derived(
+    (Object.keys(layers) as (keyof Layers)[]).filter((name) => name !== 'figures' || !several),
+  )
 </script>
 
 {#each names as layer (layer)}

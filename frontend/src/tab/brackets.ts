@@ -1,6 +1,6 @@
 /** Brackets over what comes back: the same figure carries the same letter, what differs a notch. */
 import type { Figure, FigurePlace, Moment, Part } from '../api/client'
-import { path, text, textWidth, type Mark } from './marks'
+import { path, text, type Mark } from './marks'
 
 export const BRACKET_ROW = 15
 const BEFORE = 8 // px from the first note's middle back to where its bracket begins
@@ -80,15 +80,14 @@ function bracketOf(
 export const bracketLines = (brackets: Bracket[]): number =>
   Math.max(0, ...brackets.map(({ line }) => line + 1))
 
-/** A line with ends that point down to the notes, its name at the beginning, a notch where it differs. */
+/** Its name, then a line with ends that point down to the notes, a notch where it differs. */
 export function bracketMarks(brackets: Bracket[], bottom: number): Mark[] {
   return brackets.flatMap(({ from, to, begins, ends, name, notches, line }) => {
     const y = bottom - BRACKET_ROW * line - 7
-    const written = from + textWidth('figure', name) + 3
-    const d = `${begins ? `M${from} ${y + 6}V${y}h2` : ''}M${written + 3} ${y}H${to}${ends ? 'v6' : ''}`
+    const d = `M${from} ${begins ? `${y + 6}V` : ''}${y}H${to}${ends ? 'v6' : ''}`
     return [
       path(`figure ${name}`, 'thin', d),
-      text(`figure name ${name}`, 'figure', from + 3, y + 4, name, 'start'),
+      text(`figure name ${name}`, 'figure', from - 3, y + 4, name, 'end'),
       ...notches.map((x) => path('differs here', 'fill', `M${x - 4} ${y}h8l-4 6z`)),
     ]
   })

@@ -41,8 +41,12 @@ export interface SystemPicture {
   rows: RowPicture[]
 }
 
-/** One system; `head` is room over every row, for a name. */
-export function engraved(parts: Part[], system: SystemBars, layers: Layers, head = 0): SystemPicture {
+/**
+ * One system; `head` is room over every row, for a name. Where several parts stand under one another there are
+ * no brackets over what comes back: each part has letters of its own.
+ */
+export function engraved(parts: Part[], system: SystemBars, chosen: Layers, head = 0): SystemPicture {
+  const layers = { ...chosen, figures: chosen.figures && parts.length === 1 }
   const rows: RowPicture[] = []
   let top = head
   parts.forEach((part, at) => {

@@ -269,6 +269,15 @@ describe('brackets over what comes back', () => {
     expect(heights.size).toBe(2)
     expect(names(drawn({ ...rows, within: true }))).toEqual([])
   })
+  it('are left out where parts stand under one another, each with letters of its own', () => {
+    const own = {
+      ...part([bar(0, 'q q q q'), bar(1, 'q q q q')]),
+      figures: [figure([place('first', 0), place('equal', 1)])],
+    }
+    const [system] = systemsOf([own, own], 2000, EVERY_LAYER)
+    for (const row of engraved([own, own], system, EVERY_LAYER).rows)
+      expect(named(row.marks, 'figure name')).toEqual([])
+  })
   it('are named by letters, as many as there are', () => {
     expect([0, 25, 26, 52].map(figureName)).toEqual(['a', 'z', 'aa', 'aaa'])
   })

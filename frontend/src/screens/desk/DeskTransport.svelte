@@ -80,7 +80,7 @@
   </span>
   <span class="grow"></span>
   <span class="flex flex-wrap items-center gap-x-3 text-[15px]" role="group" aria-label="Rows to show"
-    ><LayerChoice /></span
+    ><LayerChoice several={desk.together} /></span
   >
   <button
     class="icon-link"

@@ -123,7 +123,7 @@
     <Tick bind:checked={screen.withOriginal}>with the original above</Tick>
     <span class="grow"></span>
     <span class="flex flex-wrap items-center gap-x-3" role="group" aria-label="Rows to show"
-      ><LayerChoice /></span
+      ><LayerChoice several={screen.withOriginal} /></span
     >
   </div>
 {/if}
