@@ -8,7 +8,10 @@ from clear_steps.core.figures.finding import Found
 from clear_steps.core.figures.likeness import As
 from clear_steps.core.figures.stretches import Stretch, between
 
-_MOSTLY, _LITTLE_LONGER = 0.8, 1.2
+# From memory, set on tests/data/figures.
+_MOSTLY, _LITTLE_LONGER = 0.8, 1.2  # shares of a stretch that lie over another, and of its length
+_PLAIN, _PER_EDGE, _STRONGEST_EDGE = 0.5, 0.0625, 4  # what is worth more for where it begins and ends
+_WHOLE_BAR = 1.15
 
 
 @dataclass(frozen=True, slots=True)
@@ -20,6 +23,16 @@ class Coming:
     places: tuple[Found, ...]
     starts: tuple[int, ...]
     sung: frozenset[int]
+
+    @property
+    def same_elsewhere(self) -> set[tuple[int, int]]:
+        """First and last column of the places that are the very same, or the same moved along the neck."""
+        longer = self.stretch.last - self.stretch.first
+        return {
+            (place.first, place.first + longer)
+            for place in self.places
+            if not place.likeness.other and place.likeness.how in (As.EQUAL, As.MOVED)
+        }
 
 
 def coming(stream: Stream, stretch: Stretch, places: Sequence[Found]) -> Coming:
@@ -33,9 +46,10 @@ def coming(stream: Stream, stretch: Stretch, places: Sequence[Found]) -> Coming:
 def worth(stream: Stream, one: Coming) -> float:
     """How much is told by naming it: what need not be learnt again, and where it begins and ends."""
     stretch = one.stretch
-    edges = min(stream.starts[stretch.first], 4) + min(stream.starts_after(stretch.last), 4)
+    edges = (stream.starts[stretch.first], stream.starts_after(stretch.last))
+    strength = sum(min(edge, _STRONGEST_EDGE) for edge in edges)
     told = sum(place.worth for place in one.places)
-    return told * (0.5 + 0.0625 * edges) * (1.15 if stretch.bars else 1)
+    return told * (_PLAIN + _PER_EDGE * strength) * (_WHOLE_BAR if stretch.bars else 1.0)
 
 
 def ended(stream: Stream, one: Coming) -> Stretch:
@@ -54,6 +68,8 @@ def ended(stream: Stream, one: Coming) -> Stretch:
 
 
 def chosen(stream: Stream, all_coming: Sequence[Coming]) -> list[Coming]:
+    """From what is worth most on, each that tells something new; then without what is only a part of another,
+    a cell over and over, or another cut."""
     kept: list[Coming] = []
     for one in sorted(all_coming, key=lambda row: -worth(stream, row)):
         if not any(says_the_same(stream, one, other) for other in kept):
