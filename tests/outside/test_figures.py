@@ -1,5 +1,5 @@
 """What comes back, against what teachers call the same (source: tests/data/figures, 15 parts given with their
-judge, 42 of our own)."""
+judge, 52 of our own)."""
 
 import importlib.util
 import json
