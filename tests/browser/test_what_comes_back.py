@@ -19,7 +19,8 @@ def tab_to(page: Page, text: str) -> None:
     """Press Tab until what has the focus says so."""
     for _ in range(90):
         page.press(Keys.TAB)
-        if text in page.chrome.switch_to.active_element.text.replace("\n", " "):
+        focused = page.chrome.switch_to.active_element
+        if text in (focused.get_attribute("aria-label") or focused.text.replace("\n", " ")):
             return
     raise AssertionError(f"no way to {text} by Tab")
 
@@ -34,6 +35,7 @@ def test_a_figure_is_chosen_by_keyboard_and_its_places_are_shown_and_spoken(page
     page.find("section[aria-label='What comes back']")
     tab_to(page, "a Bar 1, four times")
     page.press(Keys.ENTER)
+    page.sees("bar 3, bar 7: the same")
     page.sees("bar 5: one string thinner, but for beat 2")
     page.until(lambda: shown(page) == ["bar 1", "bar 3", "bar 5", "bar 7"], "all its places in the tab")
     assert len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-differs='bar 5']")) == 1

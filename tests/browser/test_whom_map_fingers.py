@@ -38,6 +38,7 @@ def test_the_map_is_edited_followed_and_played(page: Page) -> None:
     page.open("#/song/3")
     page.find("h1", "Market morning")
     page.sees("minutes as played")
+    page.until(lambda: "strum" in page.find("[data-role]").text, "what a section is for its player")
     page.find("button", "another order").click()
     field = page.find("input[aria-label='Sections as played']")
     field.send_keys(Keys.CONTROL, "a")

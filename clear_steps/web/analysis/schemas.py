@@ -8,6 +8,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from clear_steps.core.easier import Role
 from clear_steps.web.schemas import ProblemModel
 
 
@@ -121,6 +122,7 @@ class PassageModel(BaseModel):
 
     name: str
     first_bar: int
+    role: Role | None  # what it is for its player, guessed from its texture; none where it is silent
     times: int
     counted: bool  # somebody has said how often
     seconds: float  # of all its times

@@ -4,6 +4,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import lru_cache
 
+from clear_steps.core.easier import role_of
 from clear_steps.core.figures import coming_back
 from clear_steps.core.grade import (
     WEIGHINGS,
@@ -200,6 +201,7 @@ def _passage_model(part: Part, passage: Passage, times: Sequence[BarTime]) -> ap
     return api.PassageModel(
         name=passage.name,
         first_bar=first,
+        role=role_of(part, [part.bars[index] for index in passage.bars]),
         times=passage.times,
         counted=passage.counted,
         seconds=passage.times * sum(times[index].seconds for index in passage.bars),
