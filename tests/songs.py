@@ -23,6 +23,7 @@ from clear_steps.core.score import (
     Part,
     Picking,
     PickingFinger,
+    Role,
     Section,
     Song,
     Stroke,
@@ -155,7 +156,16 @@ def parts(draw: st.DrawFn, most_bars: int = 3) -> Part:
         draw(st.none() | st.sampled_from(Picking)),
         draw(st.sampled_from([648.0, 628.0, 580.0])),
         written,
-        tuple(Section(draw(_WORDS), start, draw(times)) for start in starts),
+        tuple(
+            Section(
+                draw(_WORDS),
+                start,
+                draw(times),
+                role=draw(st.none() | st.sampled_from(Role)),
+                sound=tuple(draw(st.sampled_from([(), ("clean",), ("dry", "far away")]))),
+            )
+            for start in starts
+        ),
         tuple((start, f"Watch {draw(_WORDS)}") for start in starts[:1]),
         readings,
         draw(st.sampled_from([24, 24, 22, 19])),

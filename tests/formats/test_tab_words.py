@@ -8,7 +8,7 @@ import pytest
 
 from clear_steps.core.errors import ReadError
 from clear_steps.core.grade import grade_song
-from clear_steps.core.score import Bar, Event, Finger, Metre, Technique
+from clear_steps.core.score import Bar, Event, Finger, Metre, Role, Technique
 from clear_steps.core.score.ringing import ringing_in
 from clear_steps.formats.tabtext import read_tab, write_tab
 from clear_steps.formats.tabtext.reader import Reading
@@ -322,3 +322,24 @@ def test_what_a_word_says_wrongly_is_told_with_what_was_expected(line: str, told
     with pytest.raises(ReadError) as caught:
         events_under(line)
     assert told in str(caught.value)
+
+
+@pytest.mark.parametrize(
+    ("braces", "role", "sound"),
+    [
+        ("", None, ()),
+        (" {picked}", Role.PICKED, ()),
+        (" {clean, Strummed, far away}", Role.STRUM, ("clean", "far away")),
+        (" {chord melody}", Role.CHORD_MELODY, ()),
+        (" {dry,}", None, ("dry",)),
+        (" {riff, line}", Role.RIFF, ("line",)),
+    ],
+)
+def test_braces_say_what_a_section_is_and_its_sound(
+    braces: str, role: Role | None, sound: tuple[str, ...]
+) -> None:
+    text = f"[Verse x2]{braces}\n\n" + "".join(f"{string}|----|\n" for string in "eBGDA") + "E|0123|\n"
+    part = read_tab(text).song.parts[0]
+    (section,) = part.sections
+    assert (section.name, section.times, section.role, section.sound) == ("Verse", 2, role, sound)
+    assert part.remarks == ()

@@ -142,3 +142,11 @@ def test_all_demo_pieces_are_graded_by_the_api(client: FlaskClient) -> None:
         begun = time.perf_counter()
         assert client.post("/api/preview", json={"text": text}).json["analysis"]["parts"][0]["step"] > 1
         assert time.perf_counter() - begun < 30  # a hang, not a speed: speed is measured by `make bench`
+
+
+def test_what_a_section_is_comes_as_the_teacher_says_it_or_guessed(client: FlaskClient) -> None:
+    system = "\n".join(f"{name}|{'0---3---1---0---' if name == 'e' else '-' * 16}|" for name in "eBGDAE")
+    text = f"Time: 4/4\n\n[Verse] {{riff, clean}}\n\n{system}\n\n[Chorus]\n\n{system}\n"
+    said, guessed = client.post("/api/preview", json={"text": text}).json["analysis"]["parts"][0]["map"]
+    assert (said["role"], said["role_said"], said["sound"]) == ("riff", True, ["clean"])
+    assert (guessed["role"], guessed["role_said"], guessed["sound"]) == ("line", False, [])

@@ -10,7 +10,7 @@ from clear_steps.core.easier.heights import TOLERANCE, is_reached
 from clear_steps.core.easier.kept import Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.layers import LAYERS, Layer, carries_the_tune
-from clear_steps.core.easier.roles import Role, role_of
+from clear_steps.core.easier.roles import role_of
 from clear_steps.core.easier.search import easier, staircase
 from clear_steps.core.easier.setups import SetupWish
 from clear_steps.core.easier.words import does
@@ -31,7 +31,6 @@ __all__ = [
     "Kind",
     "Layer",
     "Progress",
-    "Role",
     "SetupWish",
     "StoppedError",
     "Tried",

@@ -7,12 +7,11 @@ A role is guessed from the texture. All limits from memory, held against parts w
 from collections import defaultdict
 from collections.abc import Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 from functools import cached_property
 from itertools import chain, pairwise
 from statistics import fmean
 
-from clear_steps.core.score import Bar, Event, Part, Picking
+from clear_steps.core.score import Bar, Event, Part, Picking, Role
 
 _CHORD = 3  # notes at once
 _LOW = 4  # strings from here on are the thumb's, or a riff's (common practice, no source)
@@ -29,17 +28,6 @@ _CROSSING, _GRIP_STRINGS, _HELD = (
 )  # to another string, of so many, each at one fret: a broken grip
 _FEW = 3  # moments that say nothing of it
 _PLUCKING = frozenset({Picking.FINGERS, Picking.THUMB_PICK})
-
-
-class Role(StrEnum):
-    """What is strummed, picked or sung asks for other things to be kept."""
-
-    STRUM = "strum"
-    RIFF = "riff"
-    PICKED = "picked"
-    LINE = "line"
-    CHORD_MELODY = "chord melody"
-    BASS = "bass"
 
 
 def role_of(part: Part, bars: Sequence[Bar]) -> Role | None:

@@ -5,7 +5,16 @@ from clear_steps.core.score.numbers import parse_number
 from clear_steps.core.score.pinning import with_finger
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
 from clear_steps.core.score.played import Passage, map_problems, played_order, song_map, unknown_sections
-from clear_steps.core.score.playing import Dynamic, Feel, Finger, Instrument, Picking, PickingFinger, Stroke
+from clear_steps.core.score.playing import (
+    Dynamic,
+    Feel,
+    Finger,
+    Instrument,
+    Picking,
+    PickingFinger,
+    Role,
+    Stroke,
+)
 from clear_steps.core.score.readings import reading_in_use, with_reading, with_reading_in_use
 from clear_steps.core.score.rhythm import (
     NOTE_VALUES,
@@ -81,6 +90,7 @@ __all__ = [
     "Passage",
     "Picking",
     "PickingFinger",
+    "Role",
     "Section",
     "Song",
     "Stroke",

@@ -1,4 +1,5 @@
-"""How it is played: fingers, strokes, loudness, what sounds the strings, which guitar, how even the beat."""
+"""How it is played: fingers, strokes, loudness, what sounds the strings, which guitar, how even the beat,
+what a section is."""
 
 from enum import StrEnum
 
@@ -69,3 +70,14 @@ class Feel(StrEnum):
     STRAIGHT = "straight"
     SWING = "swing"
     FREE = "free"
+
+
+class Role(StrEnum):
+    """What a section is for its player: its texture, which decides what of it is the tune."""
+
+    STRUM = "strum"
+    RIFF = "riff"
+    PICKED = "picked"
+    LINE = "line"
+    CHORD_MELODY = "chord melody"
+    BASS = "bass"

@@ -15,6 +15,7 @@ from clear_steps.core.score.playing import (
     Instrument,
     Picking,
     PickingFinger,
+    Role,
     Stroke,
 )
 from clear_steps.core.score.rhythm import Metre
@@ -201,6 +202,8 @@ class Section:
     times: int | None = 1  # None: several times, not yet counted
     like: str = ""  # the section it is as, but for the bars it holds itself
     differs: tuple[int, ...] = ()  # which of that section's bars they stand for, counted from 1
+    role: Role | None = None  # as the teacher says; None: to be guessed
+    sound: tuple[str, ...] = ()  # free words: clean, dry
 
 
 @dataclass(frozen=True, slots=True)

@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from enum import StrEnum
 
 from clear_steps.core.errors import Problem, ReadError
-from clear_steps.core.score import HOW_WORDS, parse_length
+from clear_steps.core.score import HOW_WORDS, Role, parse_length
 
 MAX_CHARACTERS = 400_000
 MAX_COLUMNS = 2_000
@@ -65,13 +65,16 @@ class Header:
 
 @dataclass(frozen=True, slots=True)
 class SectionLine:
-    """`[Name xN]`; times None for `x?`; `[Name as Other: 1, 4]` is as the other but for these bars."""
+    """`[Name xN] {picked, clean}`; times None for `x?`; `[Name as Other: 1, 4]` is as the other but for these
+    bars; in braces its role and its sound."""
 
     line: int
     name: str
     times: int | None
     like: str = ""
     differs: tuple[int, ...] = ()
+    role: Role | None = None
+    sound: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -101,7 +104,9 @@ _LINE_END = re.compile(r"\r\n|\r|\n")
 _TAB_SIGNS = re.compile(r"[-|:*\s0-9xXhpbrts~/\\()<>=?.]+")
 _LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
 _HEADER = re.compile(r"(?P<key>[A-Za-z](?:[A-Za-z ]{0,29}[A-Za-z])?+)\s*:(?P<text>.*)")
-_SECTION = re.compile(r"\s*\[(?P<name>[^\]]*)\]\s*")
+_SECTION = re.compile(r"\s*\[(?P<name>[^\]]*)\]\s*(?:\{(?P<words>[^{}]{0,120})\}\s*)?")
+# What teachers write beside the names of the roles.
+_ROLES = {**{str(role): role for role in Role}, "strummed": Role.STRUM, "chord-melody": Role.CHORD_MELODY}
 _TIMES = re.compile(r"x(\d{1,3}|\?)")
 _LIKE = re.compile(r"(?P<name>.+?) as (?P<like>[^:]+): ?(?P<bars>\d{1,3}(?:[, ]+\d{1,3})*)")
 _READING = re.compile(r"\s*(?P<word>Reading|Using) (?P<number>\d{1,3}): *(?P<name>.{1,60})")
@@ -271,7 +276,7 @@ def _label_line(number: int, line: str) -> LabelLine | None:
 
 def _plain_block(number: int, line: str, music_begun: bool) -> Block:
     if match := _SECTION.fullmatch(line):
-        return _section(number, match["name"].split())
+        return _section(number, match["name"].split(), match["words"] or "")
     if match := _READING.fullmatch(line):
         return ReadingLine(number, int(match["number"]), match["name"].strip(), match["word"] == "Using")
     match = _HEADER.fullmatch(line)
@@ -282,17 +287,21 @@ def _plain_block(number: int, line: str, music_begun: bool) -> Block:
     return RemarkLine(number, line.strip())
 
 
-def _section(number: int, words: list[str]) -> SectionLine:
-    """`Verse x2`; the count may be missing, or `?`."""
+def _section(number: int, words: list[str], about: str) -> SectionLine:
+    """`Verse x2`; the count may be missing, or `?`; `about`: what stands in braces."""
     counted = _TIMES.fullmatch(words[-1]) if len(words) > 1 else None
     times = counted[1] if counted else "1"
     name = " ".join(words[:-1] if counted else words)
     like = _LIKE.fullmatch(name)
     differs = tuple(int(bar) for bar in like["bars"].replace(",", " ").split()) if like else ()
+    said = [" ".join(word.split()) for word in about.split(",") if word.strip()]
+    roles = [word for word in said if word.lower() in _ROLES][:1]
     return SectionLine(
         number,
         like["name"] if like else name,
         None if times == "?" else int(times),
         like["like"] if like else "",
         differs,
+        _ROLES[roles[0].lower()] if roles else None,
+        tuple(word for word in said if word not in roles),
     )

@@ -122,9 +122,9 @@ def _gathered(draft: _PartDraft, strings: int, findings: Findings) -> _Gathered:
             found.asides.append((item, []))
             aside = None if item.in_use else found.asides[-1][1]
         elif isinstance(item, SectionLine):
-            found.sections.append(
-                (item.line, Section(item.name, len(found.raw), item.times, item.like, item.differs))
-            )
+            begins = len(found.raw)
+            section = Section(item.name, begins, item.times, item.like, item.differs, item.role, item.sound)
+            found.sections.append((item.line, section))
         else:
             found.remarks.append((len(found.raw), item.text))
     return found

@@ -224,10 +224,11 @@ def _how_text(cells: list[_Cell], columns: list[int]) -> str:
 
 
 def _section_line(section: Section) -> str:
-    """`[Verse 2 as Verse: 1, 4 x2]`."""
+    """`[Verse 2 as Verse: 1, 4 x2] {picked, clean}`."""
     like = f" as {section.like}: {', '.join(map(str, section.differs))}" if section.like else ""
     times = "" if section.times == 1 else f" x{section.times or '?'}"
-    return f"[{section.name}{like}{times}]"
+    said = ", ".join([*([section.role] if section.role else []), *section.sound])
+    return f"[{section.name}{like}{times}]{f' {{{said}}}' if said else ''}"
 
 
 def _bar_marks(bar: Bar, metre: Metre) -> str:

@@ -8,7 +8,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from clear_steps.core.easier import Role
+from clear_steps.core.score import Role
 from clear_steps.web.schemas import ProblemModel
 
 
@@ -122,7 +122,9 @@ class PassageModel(BaseModel):
 
     name: str
     first_bar: int
-    role: Role | None  # what it is for its player, guessed from its texture; none where it is silent
+    role: Role | None  # what it is for its player; none where it is silent
+    role_said: bool  # by the teacher, not guessed
+    sound: list[str]  # free words
     times: int
     counted: bool  # somebody has said how often
     seconds: float  # of all its times

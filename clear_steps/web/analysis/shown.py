@@ -20,7 +20,7 @@ from clear_steps.core.grade import (
     three_sentences,
 )
 from clear_steps.core.hand import Neck
-from clear_steps.core.score import Part, Passage, Song, map_problems, played_order, song_map
+from clear_steps.core.score import Part, Passage, Role, Song, map_problems, played_order, song_map
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.core.score.words import count_sign
@@ -201,7 +201,9 @@ def _passage_model(part: Part, passage: Passage, times: Sequence[BarTime]) -> ap
     return api.PassageModel(
         name=passage.name,
         first_bar=first,
-        role=role_of(part, [part.bars[index] for index in passage.bars]),
+        role=_role_of(part, passage),
+        role_said=bool(section and section.role),
+        sound=list(section.sound) if section else [],
         times=passage.times,
         counted=passage.counted,
         seconds=passage.times * sum(times[index].seconds for index in passage.bars),
@@ -217,6 +219,12 @@ def _shape_model(shape: Shape) -> api.ShapeModel:
         fingers=list(shape.fingers),
         first_fret=shape.first_fret,
     )
+
+
+def _role_of(part: Part, passage: Passage) -> Role | None:
+    """As the teacher says it, or guessed."""
+    said = passage.section.role if passage.section else None
+    return said or role_of(part, [part.bars[index] for index in passage.bars])
 
 
 def _highest_written(part: Part) -> int:

@@ -4,8 +4,8 @@ from pathlib import Path
 
 import pytest
 
-from clear_steps.core.easier import Role, role_of
-from clear_steps.core.score import Part
+from clear_steps.core.easier import role_of
+from clear_steps.core.score import Part, Role
 from clear_steps.demo import demo_texts
 from clear_steps.formats import read_song
 from clear_steps.formats.tabtext import read_tab

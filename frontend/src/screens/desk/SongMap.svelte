@@ -59,7 +59,8 @@
                 class="block text-sm text-quiet"
                 >as {passage.like}, other: bar{passage.changed_bars.length > 1 ? 's' : ''}
                 {passage.changed_bars.join(', ')}</span
-              >{/if}{#if passage.role}<span class="ml-2 text-sm text-quiet" data-role>{passage.role}</span
+              >{/if}{#if passage.role}<span class="ml-2 text-sm text-quiet" data-role
+                >{[passage.role, ...passage.sound].join(', ')}{passage.role_said ? '' : ' (guessed)'}</span
               >{/if}
           </span>
           <span class="text-quiet"
