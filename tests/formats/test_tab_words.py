@@ -338,7 +338,7 @@ def test_what_a_word_says_wrongly_is_told_with_what_was_expected(line: str, told
 def test_braces_say_what_a_section_is_and_its_sound(
     braces: str, role: Role | None, sound: tuple[str, ...]
 ) -> None:
-    text = f"[Verse x2]{braces}\n\n" + "".join(f"{string}|----|\n" for string in "eBGDA") + "E|0123|\n"
+    text = f"[Verse x2]{braces}\n\n" + "".join(f"{string}|0---2---|\n" for string in "eBGDAE")
     part = read_tab(text).song.parts[0]
     (section,) = part.sections
     assert (section.name, section.times, section.role, section.sound) == ("Verse", 2, role, sound)
