@@ -56,6 +56,16 @@ def test_the_map_is_edited_followed_and_played(page: Page) -> None:
     page.until(lambda: page.find("aside h2").text.startswith("Bar 14"), "the ending's first bar")
 
 
+def test_what_a_section_is_is_said_and_left_to_be_guessed_again(page: Page) -> None:
+    page.open("#/song/5")
+    page.until(lambda: "riff (guessed)" in page.find("[data-role]").text, "guessed")
+    page.find("button", "what each section is").click()
+    page.choose("What Turn is", "line")
+    page.until(lambda: page.find("[data-role]").text == "line", "as said")
+    page.choose("What Turn is", "as guessed")
+    page.until(lambda: "riff (guessed)" in page.find("[data-role]").text, "guessed again")
+
+
 def test_a_finger_is_pinned_by_key_with_its_cost_and_undone(page: Page) -> None:
     page.open("#/song/1")
     page.bar(4).click()

@@ -150,3 +150,18 @@ def test_what_a_section_is_comes_as_the_teacher_says_it_or_guessed(client: Flask
     said, guessed = client.post("/api/preview", json={"text": text}).json["analysis"]["parts"][0]["map"]
     assert (said["role"], said["role_said"], said["sound"]) == ("riff", True, ["clean"])
     assert (guessed["role"], guessed["role_said"], guessed["sound"]) == ("line", False, [])
+
+
+def test_a_role_is_written_into_the_text_as_a_revision_and_taken_back(client: FlaskClient) -> None:
+    song = add(client, demo_texts()[4])
+    body = {"based_on": 1, "part_index": 0, "first_bar": 0, "role": "line"}
+    said = client.post(f"/api/songs/{song}/roles", json=body)
+    assert said.status_code == 201
+    assert "[Turn] {line}" in said.json["text"]
+    assert (said.json["revision"], said.json["analysis"]["parts"][0]["map"][0]["role"]) == (2, "line")
+    back = client.post(f"/api/songs/{song}/roles", json={**body, "based_on": 2, "role": None})
+    assert "[Turn]\n" in back.json["text"]
+    assert back.json["analysis"]["parts"][0]["map"][0]["role"] == "riff"
+    wrong = client.post(f"/api/songs/{song}/roles", json={**body, "based_on": 3, "first_bar": 5})
+    assert wrong.status_code == 422
+    assert "section is 'bar 6'; expected the first bar of one: 1" in json.dumps(wrong.json)

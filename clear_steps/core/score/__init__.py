@@ -24,6 +24,7 @@ from clear_steps.core.score.rhythm import (
     spell_length,
     written_lengths,
 )
+from clear_steps.core.score.sections import with_role
 from clear_steps.core.score.song import (
     ASSUMED_TEMPO,
     COMMON_TIME,
@@ -117,5 +118,6 @@ __all__ = [
     "with_finger",
     "with_reading",
     "with_reading_in_use",
+    "with_role",
     "written_lengths",
 ]  # fmt: skip

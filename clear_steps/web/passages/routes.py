@@ -16,6 +16,7 @@ from clear_steps.core.score import (
     with_finger,
     with_reading,
     with_reading_in_use,
+    with_role,
 )
 from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
@@ -60,6 +61,17 @@ def write_order(song_id: int, body: api.OrderIn) -> Response:
         names = dict.fromkeys(section.name for part in song.parts for section in part.sections)
         raise InvalidValueError("order", unknown[0], f"sections with commas between: {', '.join(names)}")
     return saved(song_id, body.based_on, write_tab(replace(song, order=order)))
+
+
+@blueprint.post("/songs/<int:song_id>/roles")
+@blueprint.input(api.RoleIn, arg_name="body")
+@blueprint.output(DeskModel, status_code=201)
+def give_role(song_id: int, body: api.RoleIn) -> Response:
+    """Say what a section is for its player, or leave it to be guessed, as a new revision."""
+    song = read_cached(latest_of(song_id).text).song
+    part = _part(song, body.part_index)
+    said = with_role(part, body.first_bar, body.role)
+    return saved(song_id, body.based_on, write_tab(_with_part(song, part, said)))
 
 
 @blueprint.post("/songs/<int:song_id>/fingers")

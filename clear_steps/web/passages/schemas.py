@@ -2,7 +2,7 @@
 
 from pydantic import BaseModel, Field
 
-from clear_steps.core.score import Finger
+from clear_steps.core.score import Finger, Role
 from clear_steps.core.score.tuning import MAX_STRINGS
 from clear_steps.web.whom import GradeQuery
 
@@ -52,6 +52,15 @@ class OrderIn(BaseModel):
 
     based_on: int = Field(ge=0)
     order: str = Field(max_length=2000)
+
+
+class RoleIn(BaseModel):
+    """What the section that begins at a bar (index) is for its player; none: as it is guessed."""
+
+    based_on: int = Field(ge=0)
+    part_index: int = Field(0, ge=0, le=50)
+    first_bar: int = Field(ge=0)
+    role: Role | None
 
 
 class FingerIn(BaseModel):

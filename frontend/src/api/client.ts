@@ -37,6 +37,8 @@ export type Import = components['schemas']['ImportModel']
 export type Alternative = components['schemas']['AlternativeModel']
 export type Passage = components['schemas']['PassageIn']
 export type FingerIn = components['schemas']['FingerIn']
+export type RoleIn = components['schemas']['RoleIn']
+export type Role = NonNullable<RoleIn['role']>
 export type ReadingIn = components['schemas']['ReadingIn']
 export type Ladder = components['schemas']['LadderModel']
 export type LadderScreen = components['schemas']['LadderScreenModel']
@@ -144,6 +146,8 @@ export const api = {
         body: { based_on, order },
       }),
     ),
+  giveRole: (id: number, body: RoleIn) =>
+    answer(client.POST('/api/songs/{song_id}/roles', { params: { path: { song_id: id } }, body })),
   pinFinger: (id: number, body: FingerIn) =>
     answer(client.POST('/api/songs/{song_id}/fingers', { params: { path: { song_id: id } }, body })),
   giveOwnStep: (id: number, based_on: number, part_index: number, step: number | null) =>

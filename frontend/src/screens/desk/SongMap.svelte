@@ -1,10 +1,11 @@
 <!-- The sections as they are played, each a way to its first bar, with how often and how long. -->
 <script lang="ts">
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
-  import { api } from '../../api/client'
+  import { api, type Role, type RoleIn } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { sectionTint } from '../../components/sections'
   import Fold from '../../ui/Fold.svelte'
+  import Select from '../../ui/Select.svelte'
   import type { DeskState } from './desk.svelte'
   import { savedSong } from './saving'
 
@@ -23,7 +24,19 @@
     },
     onSuccess: () => void (typed = null),
   }))
+  const give = createMutation(() => ({
+    mutationFn: (body: RoleIn) => savedSong(queries, desk.song!, () => api.giveRole(songId, body)),
+  }))
+  const GUESSED = 'guessed'
+  const ROLES: Role[] = ['strum', 'riff', 'picked', 'line', 'chord melody', 'bass']
   const part = $derived(desk.part!)
+  /** Each section once, in the order they are played first. */
+  const sections = $derived(
+    part.map.filter(
+      ({ name, first_bar }, at) =>
+        name && part.map.findIndex((other) => other.name && other.first_bar === first_bar) === at,
+    ),
+  )
   const often = $derived(
     part.map.reduce(
       (counts, { name, times }) => counts.set(name, (counts.get(name) ?? 0) + times),
@@ -100,6 +113,37 @@
     </form>
     {#if write.isError}<ErrorNote message={write.error.message} />{/if}
   </Fold>
+  {#if sections.length > 0}
+    <Fold class="text-quiet" title="what each section is">
+      <ul class="space-y-1 text-ink">
+        {#each sections as passage (passage.first_bar)}
+          <li class="flex items-center justify-between gap-2">
+            <span>{passage.name}</span>
+            <Select
+              label="What {passage.name} is"
+              value={passage.role_said ? passage.role! : GUESSED}
+              options={[
+                {
+                  value: GUESSED,
+                  words: passage.role_said ? 'as guessed' : `${passage.role ?? 'silent'} (guessed)`,
+                },
+                ...ROLES.map((role) => ({ value: role, words: role })),
+              ]}
+              disabled={give.isPending || desk.textOpen}
+              onchange={(role) =>
+                give.mutate({
+                  based_on: desk.song!.revision,
+                  part_index: desk.partIndex,
+                  first_bar: passage.first_bar,
+                  role: role === GUESSED ? null : (role as Role),
+                })}
+            />
+          </li>
+        {/each}
+      </ul>
+      {#if give.isError}<ErrorNote message={give.error.message} />{/if}
+    </Fold>
+  {/if}
 {/if}
 {#if part.map_problems.length > 0}
   <ul class="mt-2 space-y-1 border-l-4 border-past-hand pl-3" aria-label="What of the map cannot be played">
