@@ -37,27 +37,31 @@ class Learning:
         total = 0.0
         for index in bars:
             windows = self._windows(part, part.bars[index])
-            if windows.here:
-                news = [_ELSEWHERE if seen.isdisjoint(here) else 0.0 for here in windows.here]
-                if any(news):
-                    news = [
-                        1.0 if new and seen.isdisjoint(anywhere) else new
-                        for new, anywhere in zip(news, windows.anywhere, strict=True)
-                    ]
-                    total += _share(news, _columns(part.bars[index]))
+            if seen.isdisjoint(windows.numbers):
+                total += bool(windows.here)
+            else:
+                total += _share(_news(windows, seen), _columns(part.bars[index]))
             seen |= windows.numbers
         return total
 
     def _windows(self, part: Part, bar: Bar) -> _Windows:
         if id(bar) not in self._known:
-            rows = _keys(part, bar)
-            here = tuple([tuple([self._number((at, key)) for key in keys]) for at, keys in rows])
-            anywhere = tuple([tuple([self._number(key) for key in keys]) for _, keys in rows])
+            rows = [(at, [self._number(key) for key in keys]) for at, keys in _keys(part, bar)]
+            here = tuple([tuple([self._number((at, number)) for number in numbers]) for at, numbers in rows])
+            anywhere = tuple([tuple(numbers) for _, numbers in rows])
             self._known[id(bar)] = (bar, _Windows(here, anywhere, frozenset(chain(*here, *anywhere))))
         return self._known[id(bar)][1]
 
     def _number(self, key: object) -> int:
         return self._numbers.setdefault(key, len(self._numbers))
+
+
+def _news(windows: _Windows, seen: set[int]) -> list[float]:
+    """For every window 1 where it is new, 0 where it is known, or how new it is elsewhere in the bar."""
+    return [
+        (1.0 if seen.isdisjoint(anywhere) else _ELSEWHERE) if seen.isdisjoint(here) else 0.0
+        for here, anywhere in zip(windows.here, windows.anywhere, strict=True)
+    ]
 
 
 def _columns(bar: Bar) -> int:
