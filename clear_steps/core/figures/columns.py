@@ -59,9 +59,9 @@ class Stream:
 
     @cached_property
     def kinds(self) -> list[int]:
-        """For every column a number, the same wherever the same is struck."""
+        """For every column a number, the same wherever the same is struck; a harmonic is another note."""
         numbers: dict[object, int] = {}
-        return [numbers.setdefault(column.spots, len(numbers)) for column in self.columns]
+        return [numbers.setdefault((row.spots, row.pitches), len(numbers)) for row in self.columns]
 
     @cached_property
     def _contents(self) -> list[int]:

@@ -98,12 +98,12 @@ class Places:
 
     def _apart(self, stretch: Stretch, found: Sequence[Found]) -> list[Found]:
         """Without those that lie over a better one."""
-        taken: list[tuple[int, int]] = []
+        taken: list[int] = []
         kept = []
         for row in sorted(found, key=lambda row: (-row.worth, row.first)):
             start = self._stream.columns[row.first].at
-            if all(abs(start - other) >= stretch.length for other, _ in taken):
-                taken.append((start, row.first))
+            if all(abs(start - other) >= stretch.length for other in taken):
+                taken.append(start)
                 kept.append(row)
         return sorted(kept, key=lambda row: row.first)
 

@@ -9,21 +9,20 @@ from clear_steps.core.figures.stretches import Stretch, bars
 
 _LOW = 4  # strings from here on are the thumb's (common practice, no source)
 _CHORD = 3
-_STRUMS, _PICKED, _PICKED_STRINGS, _SINGLE = 3, 4, 3, 5
+_STRUMS, _PICKED, _PICKED_STRINGS = 3, 4, 3
 
 
 def bars_of_one_rhythm(stream: Stream) -> list[list[Stretch]]:
-    """Bars that are strummed or picked in one pattern, or sing one rhythm that is no even row, where there
-    are several."""
+    """Bars that are strummed or picked in one pattern, where there are several."""
     groups: dict[object, list[Stretch]] = defaultdict(list)
     for stretch in bars(stream):
         columns = stream.columns[stretch.first : stretch.last + 1]
-        if key := _pattern(stream, columns):
+        if key := _pattern(columns):
             groups[(columns[0].onset, stretch.length, key)].append(stretch)
     return [group for group in groups.values() if len(group) > 1]
 
 
-def _pattern(stream: Stream, columns: tuple[Column, ...]) -> object:
+def _pattern(columns: tuple[Column, ...]) -> object:
     start = columns[0].at
     ats = tuple([column.at - start for column in columns])
     sizes = [len(column.strings) for column in columns]

@@ -43,10 +43,7 @@ def write_tempo(song_id: int, body: api.TempoIn) -> Response:
 @blueprint.output(DeskModel, status_code=201)
 def set_ringing(song_id: int, body: api.RingingIn) -> Response:
     """Say that a part rings as written, or take that back, as a new revision."""
-    song = read_cached(latest_of(song_id).text).song
-    part = _part(song, body.part_index)
-    changed = replace(part, rings_as_written=body.as_written)
-    return saved(song_id, body.based_on, write_tab(_with_part(song, part, changed)))
+    return _with_changed_part(song_id, body, lambda part: replace(part, rings_as_written=body.as_written))
 
 
 @blueprint.post("/songs/<int:song_id>/order")
@@ -68,10 +65,7 @@ def write_order(song_id: int, body: api.OrderIn) -> Response:
 @blueprint.output(DeskModel, status_code=201)
 def give_role(song_id: int, body: api.RoleIn) -> Response:
     """Say what a section is for its player, or leave it to be guessed, as a new revision."""
-    song = read_cached(latest_of(song_id).text).song
-    part = _part(song, body.part_index)
-    said = with_role(part, body.first_bar, body.role)
-    return saved(song_id, body.based_on, write_tab(_with_part(song, part, said)))
+    return _with_changed_part(song_id, body, lambda part: with_role(part, body.first_bar, body.role))
 
 
 @blueprint.post("/songs/<int:song_id>/fingers")
@@ -140,7 +134,7 @@ def _with_part(song: Song, part: Part, changed: Part) -> Song:
 @blueprint.output(DeskModel, status_code=201)
 def begin_reading(song_id: int, body: api.ReadingIn) -> Response:
     """Keep a bar as it stands aside and begin another reading of it, as a new revision."""
-    return _with_changed_part(song_id, body, with_reading)
+    return _with_changed_part(song_id, body, lambda part: with_reading(part, body.bar, body.name))
 
 
 @blueprint.post("/songs/<int:song_id>/readings/use")
@@ -148,15 +142,16 @@ def begin_reading(song_id: int, body: api.ReadingIn) -> Response:
 @blueprint.output(DeskModel, status_code=201)
 def use_reading(song_id: int, body: api.ReadingIn) -> Response:
     """Put a kept reading in its bar's place, as a new revision."""
-    return _with_changed_part(song_id, body, with_reading_in_use)
+    return _with_changed_part(song_id, body, lambda part: with_reading_in_use(part, body.bar, body.name))
 
 
 def _with_changed_part(
-    song_id: int, body: api.ReadingIn, change: Callable[[Part, int, str], Part]
+    song_id: int, body: api.RingingIn | api.RoleIn | api.ReadingIn, change: Callable[[Part], Part]
 ) -> Response:
+    """The song with one part changed, as a new revision."""
     song = read_cached(latest_of(song_id).text).song
     part = _part(song, body.part_index)
-    return saved(song_id, body.based_on, write_tab(_with_part(song, part, change(part, body.bar, body.name))))
+    return saved(song_id, body.based_on, write_tab(_with_part(song, part, change(part))))
 
 
 @blueprint.put("/songs/<int:song_id>/own-step")

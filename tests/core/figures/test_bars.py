@@ -1,5 +1,6 @@
 """Bars of one shape, what is known before, and how much there is to learn."""
 
+from dataclasses import replace
 from fractions import Fraction
 from itertools import chain
 
@@ -7,8 +8,9 @@ import pytest
 
 from clear_steps.core.figures import coming_back
 from clear_steps.core.figures.bars import bars_known_before, bars_of_one_shape, moments_of_figures
+from clear_steps.core.figures.columns import stream_of
 from clear_steps.core.figures.learning import Learning
-from clear_steps.core.score import Part
+from clear_steps.core.score import Part, Technique
 from tests.songs import line
 
 QUARTER = Fraction(1)
@@ -66,3 +68,12 @@ def test_what_begins_elsewhere_in_its_bar_is_half_to_learn() -> None:
     tune = ["3.5", "3.7", "2.5", "2.8", "1.5", "1.8", "2.5", "3.5"]
     part = line(*tune, "6.1", *tune[:7]).parts[0]
     assert Learning().bars_to_learn(part, [0, 1]) == pytest.approx(1 + 1 / 8 + 0.5 * 7 / 8)
+
+
+def test_a_harmonic_is_another_note_than_the_fret_it_is_touched_over() -> None:
+    part = part_of(["3.7", "3.7", "2.5", "3.7"])
+    (bar,) = part.bars
+    touched = replace(bar.events[1].notes[0], techniques=frozenset({Technique.NATURAL_HARMONIC}))
+    events = (bar.events[0], replace(bar.events[1], notes=(touched,)), *bar.events[2:])
+    plain, harmonic, _, again = stream_of(replace(part, bars=(replace(bar, events=events),))).kinds
+    assert plain == again != harmonic

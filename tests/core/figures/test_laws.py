@@ -69,7 +69,9 @@ def contradictions(part: Part, figure: Figure) -> list[At]:
                     continue
             else:  # missing: what stands in its place is named, or nothing stands there
                 at = first[distance][0]
-                if place.but:
+                before = max((each for each in later if each < distance), default=None)  # type: ignore[operator]
+                named = {quarters(part, each) - quarters(part, place.first) for each in place.but}
+                if distance in named or before in named:
                     continue
             wrong.append(at)
     return wrong
