@@ -104,7 +104,7 @@ _LINE_END = re.compile(r"\r\n|\r|\n")
 _TAB_SIGNS = re.compile(r"[-|:*\s0-9xXhpbrts~/\\()<>=?.]+")
 _LABEL = re.compile(r"\s*(?P<label>" + "|".join(Label) + r")\s*\|")
 _HEADER = re.compile(r"(?P<key>[A-Za-z](?:[A-Za-z ]{0,29}[A-Za-z])?+)\s*:(?P<text>.*)")
-_SECTION = re.compile(r"\s*\[(?P<name>[^\]]*)\]\s*(?:\{(?P<words>[^{}]{0,120})\}\s*)?")
+_SECTION = re.compile(r"\s*\[(?P<name>[^\]]*)\]\s*(?:\{(?P<words>[^{}]*)\}\s*)?")
 # What teachers write beside the names of the roles.
 _ROLES = {**{str(role): role for role in Role}, "strummed": Role.STRUM, "chord-melody": Role.CHORD_MELODY}
 _TIMES = re.compile(r"x(\d{1,3}|\?)")
