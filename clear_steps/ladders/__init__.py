@@ -11,12 +11,17 @@ from clear_steps.core.errors import ClearStepsError, Problem, ReadError
 from clear_steps.core.grade import CURVE_NAMES, TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
+from clear_steps.core.score.strumming import ChordShape, StrumPattern
 
 MAX_BYTES = 400_000
 Json = dict[str, Any]  # a ladder file, or one of its rows
 # The lists of rows and what names a row in them.
 _ROWS = {"curves": "curve", "techniques": "technique", "modifiers": "modifier"}
-_KNOWN = {"name", "curves", "techniques", "modifiers", "shapes", "own_techniques", "tune_floor"}
+_LISTS = {
+    "strum_patterns": "strum patterns",
+    "chord_shapes": "chord shapes",
+}  # a teacher's own, or all that ship
+_KNOWN = {"name", "curves", "techniques", "modifiers", "shapes", "own_techniques", "tune_floor", *_LISTS}
 _EXPECTED = "expected a ladder with name, curves, techniques and shapes"
 
 
@@ -94,6 +99,10 @@ def _fill(rows: Json) -> tuple[str, ...]:
         if key not in shapes and key != "source":
             shapes[key] = step
             filled.append(key.replace("_", " "))
+    for key, words in _LISTS.items():
+        if key not in rows:
+            rows[key] = shipped[key]
+            filled.append(words)
     return tuple(filled)
 
 
@@ -109,7 +118,17 @@ def _ladder(rows: Json) -> Ladder:
         {Modifier(row["modifier"]): _finite(row["adds"]) for row in rows["modifiers"]},
         {row["name"]: _finite(row["step"]) for row in rows.get("own_techniques", [])},
         _finite(rows.get("tune_floor", TUNE_FLOOR)),
+        tuple(
+            StrumPattern(row["pattern"], row["says"], row["counts"], row.get("off_the_beat", False))
+            for row in rows["strum_patterns"]
+        ),
+        tuple(_chord_shape(row) for row in rows["chord_shapes"]),
     )
+
+
+def _chord_shape(row: Json) -> ChordShape:
+    chord, frets = row["shape"].split()
+    return ChordShape(chord, frets, row.get("substitute", ""))
 
 
 def _points(row: Json) -> tuple[tuple[float, float], ...]:

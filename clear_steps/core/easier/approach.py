@@ -3,8 +3,6 @@
 from dataclasses import dataclass
 from enum import StrEnum
 
-from clear_steps.core.easier.kept import WEIGHTS
-
 
 class Approach(StrEnum):
     """What a teacher wants to keep above all."""
@@ -22,25 +20,19 @@ class ApproachRow:
     begins with."""
 
     words: str
-    weights: dict[str, float]
+    lean: dict[str, float]  # what is worth more than usual, as a factor by score
     without: frozenset[str] = frozenset()
     layer: str = ""
 
 
 APPROACHES: dict[Approach, ApproachRow] = {
-    Approach.SOUND: ApproachRow("keep the sound: hand first, then texture", WEIGHTS),
-    Approach.GROOVE: ApproachRow(
-        "keep the groove: rhythm last", {"tune": 0.2, "bass": 0.1, "harmony": 0.15, "rhythm": 0.55}
-    ),
+    Approach.SOUND: ApproachRow("keep the sound: hand first, then texture", {}),
+    Approach.GROOVE: ApproachRow("keep the groove: rhythm last", {"rhythm": 3.0}),
     Approach.SHAPES: ApproachRow(
         "keep the shapes: positions and chords stay, notes thin out",
-        WEIGHTS,
+        {},
         frozenset({"place", "chord", "octave", "tap", "bend-fret", "bend-slide"}),
     ),
-    Approach.STRUM: ApproachRow(
-        "strum along: chords only", {"tune": 0.1, "bass": 0.2, "harmony": 0.5, "rhythm": 0.2}, layer="strum"
-    ),
-    Approach.MELODY: ApproachRow(
-        "melody first: the tune stays longest", {"tune": 0.75, "bass": 0.05, "harmony": 0.05, "rhythm": 0.15}
-    ),
+    Approach.STRUM: ApproachRow("strum along: chords only", {"harmony": 2.0}, layer="strum"),
+    Approach.MELODY: ApproachRow("melody first: the tune stays longest", {"tune": 3.0}),
 }

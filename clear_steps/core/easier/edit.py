@@ -61,6 +61,7 @@ class Edit:
     loss: float
     builds_on: tuple[int, ...] = ()
     setup: Setup | None = None  # of an edit that touches the whole song
+    says: str = ""  # to a student: what to play now
 
     @property
     def what(self) -> tuple[str, tuple[Change, ...]]:

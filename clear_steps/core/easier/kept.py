@@ -1,29 +1,43 @@
-"""What survives of the tune: four scores, their mean, and one plain figure nobody can tune."""
+"""What survives of the tune by role: scores, their mean less what makes a version unmusical, and one plain
+figure nobody can tune."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from operator import mul
 
-from clear_steps.core.easier.salience import salience_of
+from clear_steps.core.easier.penalties import Penalties
+from clear_steps.core.easier.wanted import (
+    SCORES,
+    WEIGHTS,
+    WantedBar,
+    WantedChord,
+    WantedNote,
+    classes_between,
+    heard,
+    how_played,
+    wanted_bars,
+)
 from clear_steps.core.grade import TUNE_FLOOR
-from clear_steps.core.score import Bar, Event, Note, Part
-from clear_steps.core.score.ringing import Texture, bass_from, hearing_of, ringing_in
+from clear_steps.core.score import Bar, Event, Part, Role, Technique
 
-# Shares of the four scores in the overall one.
-WEIGHTS = {"tune": 0.4, "bass": 0.15, "harmony": 0.25, "rhythm": 0.2}
-
+_EARLY_CREDIT = 0.7  # the right note within half a beat of its time, where nothing else is wanted
 _OCTAVE_CREDIT = 0.75  # the right note in another octave counts most of the way
 _INNER_CREDIT = 0.9  # the right note, under another one
 _LATER_CREDIT = 0.9  # a bend's target reached a moment later, by a slide
-_LEAST_UNDER_OTHERS = 0.25  # of the moments on thick strings, for these to be a bass
+_FOREIGN = 0.5  # a chord loses so much for what sounds in it and is not in it
+_MOVED_CREDIT = 0.5  # a stroke within half a beat of where it was
+_PUSH_MOVED_CREDIT = 0.75  # a push struck on the beat it was held over
+_BENT_CREDIT = 0.5  # a bend that became a slide
+_BENDS = frozenset(how for how in Technique if how.value.startswith("bend"))
 
 
 @dataclass(frozen=True, slots=True)
 class Kept:
     """Scores from 0 to 100; `same_onsets` is the share of onsets that still strike the pitch class on top.
 
-    Of an original without a bass the score is 100 and counts nothing.
+    Of an original without a bass that score is 100 and counts nothing; so do the others where there is
+    nothing to keep.
     """
 
     tune: float
@@ -39,235 +53,201 @@ class Kept:
         return self.tune >= floor
 
 
-_Scores = tuple[float, float, float, float]
-
-
 @dataclass(frozen=True, slots=True)
 class _Tally:
-    """Points kept and points possible of one bar, score by score."""
+    """Points kept of one bar, score by score, and onsets that sound the same."""
 
-    kept: _Scores
-    possible: _Scores
+    kept: tuple[float, ...]
     same: int
-    onsets: int
 
 
-def kept(original: Part, version: Part) -> Kept:
-    """How much of the original a version of it keeps."""
-    return KeptSoFar(original).of(version)
+def kept(original: Part, version: Part, half_tones: int = 0) -> Kept:
+    """How much of the original a version of it keeps, compared through a stated transposition."""
+    return KeptSoFar(original, half_tones=half_tones).of(version)
 
 
 class KeptSoFar:
-    """Scores of a version under change: a bar that is the same object is tallied once."""
+    """Scores of versions of one part: a bar that is the same object is tallied once.
 
-    def __init__(self, original: Part, weights: Mapping[str, float] = WEIGHTS, half_tones: int = 0) -> None:
-        self._half_tones = half_tones
-        self._original, self._weights = original, tuple(weights[score] for score in WEIGHTS)
-        has_bass = _has_bass(original)
-        self._wanted = [
-            _wanted(original, bar, own, has_bass)
-            for bar, own in zip(original.bars, salience_of(original), strict=True)
-        ]
-        self._worth = _worth_of_a_point([wanted.possible for wanted in self._wanted], self._weights)
-        self._tallies: dict[
-            tuple[int, int], tuple[Bar, _Tally, float]
-        ] = {}  # with its points; the bar is held, so that its id stays its own
+    `lean` says what is worth more than usual, as a factor by score.
+    """
+
+    def __init__(self, original: Part, lean: Mapping[str, float] | None = None, half_tones: int = 0) -> None:
+        self._original, self._half_tones = original, half_tones
+        self.wanted = wanted_bars(original)
+        self._worth = _worth_of_points(original, self.wanted, lean or {})
+        self._penalties = Penalties(original, self.wanted)
+        # With its points; the bar is held, so that its id stays its own.
+        self._tallies: dict[tuple[int, int, int], tuple[Bar, _Tally, float]] = {}
 
     def of(self, version: Part) -> Kept:
-        """Scores of a version, compared through the transposition that was stated."""
-        return _scored([self._tally(index, version) for index in range(len(version.bars))], self._weights)
+        """Scores of a version."""
+        tallies = [self._counted(index, version)[1] for index in range(len(version.bars))]
+        possible = [sum(points) for points in zip(*(row.possible for row in self.wanted), strict=True)]
+        points = [sum(row) for row in zip(*(tally.kept for tally in tallies), strict=True)]
+        scores = {
+            name: 100.0 * own / whole if whole else 100.0
+            for name, own, whole in zip(SCORES, points, possible, strict=True)
+        }
+        onsets = sum(len(row.tops) for row in self.wanted)
+        same = 100.0 * sum(tally.same for tally in tallies) / onsets if onsets else 100.0
+        overall, has_bass = self.overall(version), bool(possible) and possible[1] > 0
+        tune, bass, harmony, rhythm = (scores.get(name, 100.0) for name in SCORES[:4])
+        return Kept(tune, bass, harmony, rhythm, overall, same, has_bass)
 
     def overall(self, version: Part) -> float:
         """The overall score alone, quickly: every bar has its points of it."""
-        if not any(self._worth):
+        if not any(map(any, self._worth)):
             return 100.0
-        return round(sum([self._counted(index, version)[2] for index in range(len(version.bars))]), 9)
+        points = sum([self._counted(index, version)[2] for index in range(len(version.bars))])
+        return round(max(points - self._penalties.of(self._as_heard(version)), 0.0), 9)
+
+    def patterns_broken(self, version: Part) -> int:
+        """Bars that no longer have the rhythm they shared."""
+        return self._penalties.patterns_broken(version)
+
+    def _as_heard(self, version: Part) -> Part:
+        """Where the original is, through the transposition that was stated."""
+        return replace(version, capo=version.capo - self._half_tones) if self._half_tones else version
 
     def by_bar(self, version: Part) -> tuple[float, ...]:
-        """What is kept of every bar by itself, in per cent."""
-        return tuple(
-            _scored([self._tally(index, version)], self._weights).overall
-            for index in range(len(version.bars))
-        )
+        """What is kept of every bar by itself, in per cent, penalties aside."""
+        found = []
+        for index, (wanted, worth) in enumerate(zip(self.wanted, self._worth, strict=True)):
+            whole = sum(map(mul, wanted.possible, worth))
+            found.append(100.0 * self._counted(index, version)[2] / whole if whole else 100.0)
+        return tuple(found)
 
-    def _tally(self, index: int, version: Part) -> _Tally:
-        return self._counted(index, version)[1]
+    def points_of(self, version: Part, index: int) -> float:
+        """Points of the overall score that a bar keeps."""
+        return self._counted(index, version)[2]
 
     def _counted(self, index: int, version: Part) -> tuple[Bar, _Tally, float]:
         bar = version.bars[index]
-        key = (index, id(bar))
+        key = (index, id(bar), id(version.tuning) + version.capo)
         if key not in self._tallies:
-            as_written = bar.events == self._original.bars[index].events
-            # Through the stated transposition a version's bar is heard where the original's would be.
-            part = (
-                self._original
-                if as_written
-                and version.tuning == self._original.tuning
-                and version.capo == self._original.capo
-                else version
-            )
-            tally = _against(self._wanted[index], part, bar, self._half_tones if part is version else 0)
-            self._tallies[key] = (bar, tally, sum(map(mul, tally.kept, self._worth)))
+            tally = self._against(index, version, bar)
+            self._tallies[key] = (bar, tally, sum(map(mul, tally.kept, self._worth[index])))
         return self._tallies[key]
 
-
-def _worth_of_a_point(possible: Sequence[_Scores], weights: Sequence[float]) -> tuple[float, ...]:
-    """By score: what a point kept of it adds to the overall score."""
-    wholes = [sum(points) for points in zip(*possible, strict=True)] or [0.0 for _ in weights]
-    total = sum(weight for weight, whole in zip(weights, wholes, strict=True) if whole)
-    return tuple(
-        100.0 * weight / (whole * total) if whole and total else 0.0
-        for weight, whole in zip(weights, wholes, strict=True)
-    )
+    def _against(self, index: int, version: Part, bar: Bar) -> _Tally:
+        wanted = self.wanted[index]
+        same_neck = (version.tuning, version.capo) == (self._original.tuning, self._original.capo)
+        if same_neck and bar.events == self._original.bars[index].events:
+            return _Tally(wanted.possible, len(wanted.tops))
+        return _against(wanted, self._as_heard(version), bar)
 
 
-def _scored(tallies: Sequence[_Tally], weights_of_scores: Sequence[float]) -> Kept:
-    if not tallies:
-        return Kept(100.0, 100.0, 100.0, 100.0, 100.0, 100.0, has_bass=False)
-    kept_of = map(sum, zip(*(tally.kept for tally in tallies), strict=True))
-    possible = list(map(sum, zip(*(tally.possible for tally in tallies), strict=True)))
-    scores = [100.0 * left / whole if whole else 100.0 for left, whole in zip(kept_of, possible, strict=True)]
-    weights = [weight if whole else 0.0 for weight, whole in zip(weights_of_scores, possible, strict=True)]
-    overall = (
-        sum(w * s for w, s in zip(weights, scores, strict=True)) / sum(weights) if sum(weights) else 100.0
-    )
-    overall = round(overall, 9)  # all of everything is 100, whatever the weights
-    onsets = sum(tally.onsets for tally in tallies)
-    same = 100.0 * sum(tally.same for tally in tallies) / onsets if onsets else 100.0
-    return Kept(scores[0], scores[1], scores[2], scores[3], overall, same, has_bass=possible[1] > 0)
-
-
-@dataclass(frozen=True, slots=True)
-class _Onset:
-    """What the original strikes at an onset, as it is heard."""
-
-    at: Fraction
-    until: Fraction
-    weight: float
-    top: float
-    bass: float | None  # the lowest note, where a bass string is struck
-
-
-@dataclass(frozen=True, slots=True)
-class _Wanted:
-    """A bar of the original, ready to be compared with."""
-
-    onsets: tuple[_Onset, ...]
-    classes: dict[int, set[float]]
-
-    @property
-    def possible(self) -> _Scores:
-        """Points that can be kept of it, score by score."""
-        weight = sum(onset.weight for onset in self.onsets)
-        return (
-            weight,
-            sum(onset.weight for onset in self.onsets if onset.bass is not None),
-            float(len(self.classes)),
-            weight,
+def _worth_of_points(
+    part: Part, wanted: Sequence[WantedBar], lean: Mapping[str, float]
+) -> list[tuple[float, ...]]:
+    """For every bar, by score: what a point kept of it adds to the overall score. A role counts as long as
+    it sounds; of what it has nothing to keep of, the others count more."""
+    beats = dict.fromkeys(Role, 0.0)
+    possible = {role: [0.0] * len(SCORES) for role in Role}
+    for bar, row in zip(part.bars, wanted, strict=True):
+        beats[row.role] += bar.sounding_beats
+        possible[row.role] = [a + b for a, b in zip(possible[row.role], row.possible, strict=True)]
+    whole = sum(beats.values())
+    worth: dict[Role, tuple[float, ...]] = {}
+    for role in Role:
+        weights = [WEIGHTS[role][score] * lean.get(score, 1.0) for score in SCORES]
+        total = sum(weight for weight, points in zip(weights, possible[role], strict=True) if points)
+        share = 100.0 * beats[role] / whole if whole else 0.0
+        worth[role] = tuple(
+            share * weight / (points * total) if points and total else 0.0
+            for weight, points in zip(weights, possible[role], strict=True)
         )
+    return [worth[row.role] for row in wanted]
 
 
-def _has_bass(part: Part) -> bool:
-    """Whether the thick strings carry a voice of their own, and not a line that passes over them now and
-    then."""
-    if (part.picking and part.picking.plucked) or any(
-        ringing.guessed & {Texture.BASS, Texture.BROKEN_CHORD}
-        for bar in part.bars
-        for ringing in ringing_in(bar, hearing_of(part))
-    ):
-        return True
-    low = [
-        event.struck
-        for bar in part.bars
-        for event in bar.events
-        if any(note.string >= bass_from(part.tuning.strings) and not note.dead for note in event.struck)
-    ]
-    return sum(len(struck) > 1 for struck in low) >= _LEAST_UNDER_OTHERS * len(low)
+_Heard = Mapping[Fraction, tuple[Event, tuple[float, ...]]]
+"""By onset: what is struck there, and its pitches."""
 
 
-def _wanted(original: Part, bar: Bar, weights: Sequence[float], has_bass: bool) -> _Wanted:
-    onsets = []
-    for onset, event, weight in zip(bar.onsets, bar.events, weights, strict=True):
-        if event.struck:
-            low = [
-                _heard(original, note)
-                for note in event.struck
-                if has_bass and note.string >= bass_from(original.tuning.strings) and not note.dead
-            ]
-            onsets.append(
-                _Onset(
-                    onset,
-                    onset + event.quarters,
-                    weight,
-                    max(_pitches(original, event)),
-                    min(low, default=None),
-                )
-            )
-    return _Wanted(tuple(onsets), _classes(original, bar))
-
-
-def _against(wanted: _Wanted, version: Part, bar: Bar, half_tones: int) -> _Tally:
-    version = replace(version, capo=version.capo - half_tones)  # heard where the original is
+def _against(wanted: WantedBar, version: Part, bar: Bar) -> _Tally:
     there = {
-        onset: _pitches(version, event)
+        onset: (event, tuple(heard(version, note) for note in event.struck if not note.dead))
         for onset, event in zip(bar.onsets, bar.events, strict=True)
         if event.struck
     }
-    tune, bass, rhythm, same = 0.0, 0.0, 0.0, 0
-    for onset in wanted.onsets:
-        found = there.get(onset.at, [])
-        tune += onset.weight * _credit(onset, found, there)
-        rhythm += onset.weight * bool(found)
-        same += any((pitch - onset.top) % 12 == 0 for pitch in found)
-        if onset.bass is not None:
-            bass += onset.weight * _bass_credit(onset.bass, found)
-    classes = _classes(version, bar)
-    beats = ((own, classes.get(beat, set())) for beat, own in wanted.classes.items())
-    harmony = sum(len(own & found) / len(own | found) for own, found in beats)
-    return _Tally((tune, bass, harmony, rhythm), wanted.possible, same, len(wanted.onsets))
-
-
-def _pitches(part: Part, event: Event) -> list[float]:
-    """What is heard of the struck notes: a bend is heard as its target."""
-    return [_heard(part, note) for note in event.struck if not note.dead] or [0.0 for _ in event.struck]
-
-
-def _heard(part: Part, note: Note) -> float:
-    return part.pitch_of(note) + (float(note.bend.half_tones) if note.bend else 0.0)
-
-
-def _credit(onset: _Onset, found: Sequence[float], there: dict[Fraction, list[float]]) -> float:
-    if not found:
-        return 0.0
-    if max(found) == onset.top:
-        return 1.0
-    if onset.top in found:
-        return _INNER_CREDIT
-    if any(
-        onset.at < at < onset.until and onset.top in pitches for at, pitches in there.items()
-    ):  # where a slide arrives
-        return _LATER_CREDIT
-    return _OCTAVE_CREDIT if any((pitch - onset.top) % 12 == 0 for pitch in found) else 0.0
-
-
-def _bass_credit(wanted: float, found: Sequence[float]) -> float:
-    return (
-        1.0
-        if wanted in found
-        else _OCTAVE_CREDIT
-        if any((pitch - wanted) % 12 == 0 for pitch in found)
-        else 0.0
+    half_beat = bar.metre.beat_quarters / 2
+    tune = (
+        sum(row.weight * _chord_credit(row, version, bar) for row in wanted.changes)
+        if wanted.role is Role.STRUM
+        else sum(
+            row.weight * _note_credit(row, there, max, half_beat, {note.at for note in wanted.tune})
+            for row in wanted.tune
+        )
+    )
+    basses = {note.at for note in wanted.bass}
+    bass = sum(row.weight * _note_credit(row, there, min, half_beat, basses) for row in wanted.bass)
+    harmony = sum(row.weight * _chord_credit(row, version, bar) for row in wanted.harmony)
+    return _Tally(
+        (tune, bass, harmony, _strokes_kept(wanted, there, bar), _how_kept(wanted, there)),
+        sum(any((pitch - top) % 12 == 0 for pitch in _at(there, at)) for at, top in wanted.tops),
     )
 
 
-def _classes(part: Part, bar: Bar) -> dict[int, set[float]]:
-    """Pitch classes sounding in each beat: what is struck, what lasts into it, what rings on."""
-    beat, classes = bar.metre.beat_quarters, dict[int, set[float]]()
-    rows = ringing_in(bar, hearing_of(part))
-    for onset, event, ringing in zip(bar.onsets, bar.events, rows, strict=True):
-        heard = {_heard(part, note) % 12 for note in (*event.notes, *ringing.notes) if not note.dead}
-        if heard:
-            last = (onset + event.quarters - Fraction(1, 64)) // beat
-            for at in range(int(onset // beat), int(last) + 1):
-                classes.setdefault(at, set()).update(heard)
-    return classes
+def _at(there: _Heard, onset: Fraction) -> tuple[float, ...]:
+    return there[onset][1] if onset in there else ()
+
+
+def _note_credit(
+    row: WantedNote,
+    there: _Heard,
+    edge: Callable[[Sequence[float]], float],
+    half_beat: Fraction,
+    taken: Collection[Fraction],
+) -> float:
+    """The pitch itself outermost, under others, an octave away, or reached before the next onset; or within
+    half a beat, where nothing else was."""
+    found = _at(there, row.at)
+    if found and edge(found) == row.pitch:
+        return 1.0
+    if row.pitch in found:
+        return _INNER_CREDIT
+    if found and any(row.at < at < row.until and row.pitch in own for at, (_, own) in there.items()):
+        return _LATER_CREDIT
+    if any((pitch - row.pitch) % 12 == 0 for pitch in found):
+        return _OCTAVE_CREDIT
+    near = (own for at, (_, own) in there.items() if 0 < abs(at - row.at) <= half_beat and at not in taken)
+    return _EARLY_CREDIT if any(row.pitch in own for own in near) else 0.0
+
+
+def _chord_credit(row: WantedChord, version: Part, bar: Bar) -> float:
+    """How much of a chord sounds where it is wanted, less what does not belong there."""
+    sounding = classes_between(version, bar, row.at, row.until)
+    if not sounding:
+        return 0.0
+    there = {int(note.pitch) % 12 for note in sounding}
+    whole = sum(note.weight for note in sounding)
+    foreign = sum(note.weight for note in sounding if int(note.pitch) % 12 not in row.allowed) / whole
+    return max(sum(share for pitch, share in row.classes.items() if pitch in there) - _FOREIGN * foreign, 0.0)
+
+
+def _strokes_kept(wanted: WantedBar, there: _Heard, bar: Bar) -> float:
+    near = bar.metre.beat_quarters / 2
+    own = {row.at for row in wanted.strokes}
+    new = [at for at in there if at not in own]
+    kept = 0.0
+    for row in wanted.strokes:
+        if row.pushed:
+            held = bool(bar.events) and bool(bar.events[0].notes)
+            kept += row.weight * (0.0 if not held else _PUSH_MOVED_CREDIT if row.at in there else 1.0)
+        elif row.at in there:
+            kept += row.weight
+        elif any(abs(at - row.at) <= near for at in new):
+            kept += row.weight * _MOVED_CREDIT
+    return kept
+
+
+def _how_kept(wanted: WantedBar, there: _Heard) -> float:
+    kept = 0.0
+    for onset, how in wanted.how:
+        played = how_played(there[onset][0]) if onset in there else frozenset()
+        slid = how in _BENDS and any(
+            Technique.SLIDE in how_played(event) for at, (event, _) in there.items() if at >= onset
+        )
+        kept += 1.0 if how in played else _BENT_CREDIT if slid else 0.0
+    return kept

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from clear_steps.core.easier.edit import Change, applied
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds import Kind
-from clear_steps.core.score import Bar, Part
+from clear_steps.core.score import Bar, Part, Role
 
 _BARS_BEFORE = 2  # at most, that a kind looks at, or that must hang together with the bar
 
@@ -33,8 +33,10 @@ class Proposals:
     """Proposals for the bars of versions of one part; equal bars are one object, so that each is judged
     once."""
 
-    def __init__(self, original: Part, kinds: Mapping[str, Kind], scores: KeptSoFar) -> None:
-        self.kinds, self._scores = kinds, scores
+    def __init__(
+        self, original: Part, kinds: Mapping[str, Kind], scores: KeptSoFar, roles: Sequence[Role]
+    ) -> None:
+        self.kinds, self.roles, self._scores = kinds, roles, scores
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in original.bars}
         self._rewritings: dict[tuple[object, ...], tuple[_Rewriting, ...]] = {}
 
@@ -46,7 +48,9 @@ class Proposals:
             yield from self.of_kind(kind, version, index)
 
     def of_kind(self, kind: Kind, version: Part, index: int) -> Iterator[Proposed]:
-        """What one kind proposes for a bar."""
+        """What one kind proposes for a bar; nothing where it is not for such music."""
+        if kind.asked_only or self.roles[index] not in kind.roles:
+            return
         for rewriting in self._rewritten(kind, version, index):
             made = replace(
                 version, bars=tuple(rewriting.bars.get(at, bar) for at, bar in enumerate(version.bars))

@@ -27,6 +27,8 @@ _CROSSING, _GRIP_STRINGS, _HELD = (
     0.6,
 )  # to another string, of so many, each at one fret: a broken grip
 _FEW = 3  # moments that say nothing of it
+_CLEARLY = 6  # strikes of a bar whose texture is its own
+_OTHERS = {Role.LINE: {Role.STRUM}, Role.RIFF: {Role.STRUM}, Role.STRUM: {Role.LINE, Role.RIFF}}
 _PLUCKING = frozenset({Picking.FINGERS, Picking.THUMB_PICK})
 
 
@@ -96,3 +98,27 @@ def _is_broken(struck: Sequence[Event]) -> bool:
     held = fmean(len(own) == 1 for own in frets.values())
     alone = fmean(len(event.struck) < _CHORD for event in struck)
     return min(crossing, alone) >= _CROSSING and len(frets) >= _GRIP_STRINGS and held >= _HELD
+
+
+def roles_of(part: Part) -> tuple[Role, ...]:
+    """The role of every bar: what the teacher says of its section, else what the section looks like, and in a
+    guessed section of the bar itself where that is clearly another."""
+    starts = sorted({0, *(section.first_bar for section in part.sections)})
+    said = {section.first_bar: section.role for section in part.sections}
+    roles: list[Role] = []
+    for start, stop in pairwise([*starts, len(part.bars)]):
+        bars = part.bars[start:stop]
+        role = said.get(start)
+        guessed = role_of(part, bars) or Role.LINE
+        roles += [role] * len(bars) if role else [_own_role(part, bar, guessed) for bar in bars]
+    return tuple(roles)
+
+
+def _own_role(part: Part, bar: Bar, role: Role) -> Role:
+    """A strummed bar in a line, or a line between strums; anything else is what its section is."""
+    if sum(bool(event.struck) for event in bar.events) < _CLEARLY:
+        return role
+    texture = _Texture((bar,))
+    own = role_of(part, (bar,))
+    whole = texture.chords == 1.0 or texture.doubled == 0.0
+    return own if own in _OTHERS.get(role, set()) and whole else role

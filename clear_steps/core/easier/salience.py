@@ -40,22 +40,25 @@ def _in_the_bar(onset: Fraction, event: Event, bar: Bar) -> float:
     return metrical * (0.5 + 0.5 * min(float(event.quarters), 1.0))
 
 
-def phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
-    """(bar, event) of the first and last note of every phrase: it ends where a section does, or in a
-    silence of a beat or more."""
+def phrases(part: Part) -> tuple[tuple[tuple[int, int], ...], ...]:
+    """The struck notes of every phrase as (bar, event): it ends where a section does, or in a silence of a
+    beat or more."""
     starts = {section.first_bar for section in part.sections}
-    edges: set[tuple[int, int]] = set()
-    last: tuple[int, int] | None = None
+    found: list[list[tuple[int, int]]] = []
     silence = Fraction(0)
     for index, bar in enumerate(part.bars):
         for number, event in enumerate(bar.events):
             if not event.struck:
                 silence += Fraction(0) if event.notes else event.quarters
                 continue
-            begins = (
-                last is None or silence >= bar.metre.beat_quarters or (index in starts and last[0] < index)
-            )
-            if begins:
-                edges |= {(index, number)} | ({last} if last else set())
-            last, silence = (index, number), Fraction(0)
-    return frozenset(edges | ({last} if last else set()))
+            crosses = bool(found) and index in starts and found[-1][-1][0] < index
+            if not found or silence >= bar.metre.beat_quarters or crosses:
+                found.append([])
+            found[-1].append((index, number))
+            silence = Fraction(0)
+    return tuple(map(tuple, found))
+
+
+def phrase_edges(part: Part) -> frozenset[tuple[int, int]]:
+    """(bar, event) of the first and last note of every phrase."""
+    return frozenset(edge for phrase in phrases(part) for edge in (phrase[0], phrase[-1]))

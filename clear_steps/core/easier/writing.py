@@ -1,6 +1,6 @@
 """The version being written: the edits taken so far, and what they make of the original."""
 
-from collections.abc import Callable, Iterable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
 
 from clear_steps.core.easier.edit import (
@@ -11,11 +11,12 @@ from clear_steps.core.easier.edit import (
     refused_with,
     version_of,
 )
-from clear_steps.core.easier.heights import TOLERANCE, Height
+from clear_steps.core.easier.heights import Height
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.proposals import Proposals, Proposed
 from clear_steps.core.score import Part
-from clear_steps.core.score.moving import moved_events
+
+_SEEN = 0.05  # Steps
 
 
 class Writing:
@@ -42,16 +43,31 @@ class Writing:
         return self.scores.overall(self.version)
 
     def take(
-        self, kind: str, changes: Iterable[Change], reason: str, effect: Callable[[Change], str]
+        self,
+        kind: str,
+        changes: Iterable[Change],
+        reason: str,
+        effect: Callable[[Change], str],
+        says: str = "",
     ) -> None:
         """Add changes, an edit each, so that each can be refused alone."""
         for change in changes:
-            number = max((edit.id for edit in self.edits), default=0) + 1
-            self._add(
-                Edit(
-                    number, kind, (change,), reason, effect(change), 0.0, dependencies(self.edits, (change,))
-                )
-            )
+            self.take_together(kind, (change,), reason, effect(change), says)
+
+    def take_together(
+        self,
+        kind: str,
+        changes: tuple[Change, ...],
+        reason: str,
+        effect: str,
+        says: str = "",
+        after: Sequence[int] = (),
+    ) -> int:
+        """Add changes as one edit, which builds on those of the same notes and on some more; its number."""
+        number = max((edit.id for edit in self.edits), default=0) + 1
+        builds_on = tuple(sorted({*dependencies(self.edits, changes), *after}))
+        self._add(Edit(number, kind, changes, reason, effect, 0.0, builds_on, says=says))
+        return number
 
     def _add(self, edit: Edit) -> None:
         version = applied(self.version, edit.changes)
@@ -60,39 +76,18 @@ class Writing:
         self.edits.append(replace(edit, loss=loss))
         self.version = version
 
-    def take_proposed(self, proposed: Proposed, before: Height, after: Height, stair: float) -> None:
-        """Add what a kind of edit proposed for a bar, saying why and to what effect; a bar at the stair
-        already is lowered for the song."""
+    def take_proposed(self, proposed: Proposed, before: Height, after: Height) -> None:
+        """Add what a kind of edit proposed for a bar, saying why and to what effect."""
         number = self.original.bar_number(before.grade.index)
-        evidence = before.grade.findings[before.measure].evidence
-        past = f" The limit here: {before.limit}." if before.limit else ""
-        if before.level <= stair + TOLERANCE:
-            past += " Easy enough by itself; the song as a whole was not."
-        effect = _effect(number, before, after)
+        limit = f" The limit here: {before.limit}." if before.limit else ""
+        effect = effect_words(number, before, after)
         self.take(
             proposed.kind.name,
             proposed.changes,
-            f"Bar {number}: {evidence[:1].lower()}{evidence[1:]}{past}",
+            reason_words(number, before, after) + limit,
             lambda _: effect,
         )
         self.version = proposed.version
-
-    def drop_last(self, proposals: Proposals) -> bool:
-        """Refuse the last edit that is not settled; False where there is none."""
-        last = next((edit for edit in reversed(self.edits) if edit.id not in self.settled), None)
-        if last is not None:
-            self.edits, self.version = self.without([last], proposals)
-        return last is not None
-
-    def fork(self, edits: Iterable[Edit], version: Part) -> "Writing":
-        """Another attempt from these edits and the version they make; what is settled stays so."""
-        other = Writing(self.original, (), self.scores)
-        other.edits, other.version, other.settled = list(edits), version, self.settled
-        return other
-
-    def become(self, other: "Writing") -> None:
-        """Go on from an attempt."""
-        self.edits, self.version = other.edits, other.version
 
     def without(self, refused: Iterable[Edit], proposals: Proposals) -> tuple[list[Edit], Part]:
         """The other edits that do not build on these, and the version they make; bars not touched stay the
@@ -108,64 +103,32 @@ class Writing:
             bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)),
         )
 
-    def with_softer(
-        self,
-        edits: Sequence[Edit],
-        change: Change,
-        version: Part,
-        height: Callable[[Part, int], Height],
-        proposals: Proposals,
-    ) -> list[Edit]:
-        """All edits, these with another change of their own bars, by which they make the version."""
-        softer: dict[int, Edit] = {}
-        for edit in edits:
-            (bar,) = edit.bars
-            harder = self.without([edit], proposals)[1]
-            loss = self.scores.overall(harder) - self.scores.overall(version)
-            effect = _effect(self.original.bar_number(bar), height(harder, bar), height(version, bar))
-            softer[edit.id] = replace(edit, changes=(replace(change, bar=bar),), effect=effect, loss=loss)
-        return [softer.get(edit.id, edit) for edit in self.edits]
 
-    def like(
-        self, model: int, others: Mapping[int, int], proposals: Proposals
-    ) -> tuple[list[Edit], Part] | None:
-        """The edits, and the version they make, if other bars (each with the frets it lies above) that were
-        of one shape in the original got the edits of one; None where what is settled differs."""
-        settled = version_of(self.original, [edit for edit in self.edits if edit.id in self.settled])
-        for other, frets in others.items():
-            if settled.bars[other].events != moved_events(settled.bars[model].events, frets):
-                return None
-        kept = [edit for edit in self.edits if edit.id in self.settled or not set(edit.bars) & set(others)]
-        made = self.fork(kept, proposals.known(version_of(self.original, kept)))
-        own = [edit for edit in self.edits if edit.bars == (model,) and edit.id not in self.settled]
-        for other, frets in others.items():
-            if not all(made._take_over(edit, other, frets) for edit in own):
-                return None
-        return made.edits, proposals.known(made.version)
-
-    def _take_over(self, own: Edit, bar: int, frets: int) -> bool:
-        """An edit made in another bar of the same shape; whether the notes it asks for are there."""
-        first, number = self.original.bar_number(own.bars[0]), self.original.bar_number(bar)
-        effect = f"bar {number}: {own.effect.partition(': ')[2]} in bar {first}"
-        moved = [change.elsewhere(bar, frets) for change in own.changes]
-        changes = [change for change in moved if change]
-        if len(changes) < len(moved):
-            return False
-        same = "the same bar as" if not frets else "the shape of"
-        self.take(
-            own.kind,
-            changes,
-            f"Bar {number}: {same} bar {first}, so the same change.",
-            lambda _: effect,
-        )
-        return True
+def reason_words(number: int, before: Height, after: Height) -> str:
+    """Why a bar is changed: what the measure that this lowers most had found there."""
+    name = _most_lowered(before, after)
+    evidence = before.grade.findings[name].evidence
+    return f"Bar {number}: {evidence[:1].lower()}{evidence[1:]}"
 
 
-def _effect(number: int, before: Height, after: Height) -> str:
-    """What an edit does to a bar: its Step, and the measure that falls most."""
+def effect_words(number: int, before: Height, after: Height) -> str:
+    """What a change does to a bar: its Step, and the measure that falls most."""
     old, new = before.grade.findings, after.grade.findings
-    name = max(old, key=lambda measure: old[measure].step - new[measure].step)
+    name = _most_lowered(before, after)
     return (
-        f"bar {number}: Step {before.grade.step:.1f} to {after.grade.step:.1f}; {name} {old[name].step:.1f}"
-        f" to {new[name].step:.1f}"
+        f"bar {number}: Step {before.grade.step:.1f} to {after.grade.step:.1f}; {name.replace('_', ' ')}"
+        f" {old[name].step:.1f} to {new[name].step:.1f}"
     )
+
+
+def is_lowered(before: Height, after: Height) -> bool:
+    """Whether a measure of the bar falls by more than can be seen."""
+    name = _most_lowered(before, after)
+    fall = before.grade.findings[name].step - after.grade.findings[name].step
+    return fall > _SEEN or before.grade.step - after.grade.step > _SEEN
+
+
+def _most_lowered(before: Height, after: Height) -> str:
+    """By what it adds to the bar's Step: a low measure that falls far lowers nothing."""
+    old, new = before.grade.findings, after.grade.findings
+    return max(old, key=lambda name: max(old[name].step, 1.0) ** 3 - max(new[name].step, 1.0) ** 3)

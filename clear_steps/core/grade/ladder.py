@@ -6,6 +6,7 @@ from enum import StrEnum
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
+from clear_steps.core.score.strumming import ChordShape, StrumPattern
 
 
 class Modifier(StrEnum):
@@ -37,6 +38,8 @@ class Ladder:
     modifiers: dict[Modifier, float]
     own_techniques: dict[str, float] = field(default_factory=dict)  # the teacher's own, by name
     tune_floor: float = TUNE_FLOOR  # per cent of the tune below which a version is no longer the tune
+    strum_patterns: tuple[StrumPattern, ...] = ()  # that easier versions may use, fullest first
+    chord_shapes: tuple[ChordShape, ...] = ()  # the easier ones of a chord, best first
 
     def __post_init__(self) -> None:
         missing = [

@@ -4,7 +4,7 @@ import re
 
 from clear_steps.core.errors import InvalidValueError
 
-_LETTERS = {"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
+LETTERS = {"C": 0, "D": 2, "E": 4, "F": 5, "G": 7, "A": 9, "B": 11}
 _NAMES = ("C", "C#", "D", "Eb", "E", "F", "F#", "G", "Ab", "A", "Bb", "B")
 _PITCH = re.compile(r"([A-Ga-g])([#b]?)(-?\d)")
 
@@ -16,7 +16,7 @@ def midi_of(name: str) -> int:
         raise InvalidValueError("pitch", name, "a letter, an optional # or b, and an octave, such as E2")
     letter, accidental, octave = match.groups()
     shift = {"#": 1, "b": -1, "": 0}[accidental]
-    return _LETTERS[letter.upper()] + shift + 12 * (int(octave) + 1)
+    return LETTERS[letter.upper()] + shift + 12 * (int(octave) + 1)
 
 
 def name_of(midi: int) -> str:

@@ -86,7 +86,7 @@ def save_ladder(ladder_id: int, body: api.LadderRevisionIn) -> api.LadderScreenM
 
 def _checked(ladder: api.LadderModel) -> str:
     """The ladder as a file's JSON; raises ReadError where it cannot grade."""
-    content = ladder.model_dump_json()
+    content = ladder.model_dump_json(exclude_none=True)
     ladder_from_json(content.encode())
     return content
 
@@ -106,7 +106,7 @@ def choose_ladder(body: api.LadderChoiceIn) -> api.LadderScreenModel:
 @blueprint.output(api.LadderPreviewModel)
 def preview_ladder(body: api.LadderIn) -> api.LadderPreviewModel:
     """What a ladder under the pen says, and what it does to the latest songs; nothing is stored."""
-    reading = ladder_reading(body.ladder.model_dump_json())
+    reading = ladder_reading(body.ladder.model_dump_json(exclude_none=True))
     with current_database().reading() as session:
         songs = [song for song in Songs(session).every() if not song.put_away]
         now = ladder_in_use(session).content

@@ -52,6 +52,24 @@ class OwnTechniqueModel(BaseModel):
     step: float = Field(ge=0, le=10)
 
 
+class StrumPatternModel(BaseModel):
+    """What is struck in a bar, counted in the metre's unit (`1 2& 3`), by metre or for any (`*`)."""
+
+    pattern: str = Field(min_length=1, max_length=60)
+    says: str = Field(min_length=1, max_length=200)
+    counts: dict[str, str]
+    off_the_beat: bool = False
+    source: str = Field("", max_length=300)
+
+
+class ChordShapeModel(BaseModel):
+    """An easier shape: `F xx3211`, and the chord it really is where it is a substitute."""
+
+    shape: str = Field(pattern=r"^\S{1,12} [x0-9]{6}$")
+    substitute: str = Field("", max_length=12)
+    source: str = Field("", max_length=300)
+
+
 class LadderModel(BaseModel):
     """A ladder, in the shape of a ladder file."""
 
@@ -64,6 +82,8 @@ class LadderModel(BaseModel):
     tune_floor: float = Field(
         TUNE_FLOOR, ge=0, le=100
     )  # per cent of the tune below which a version is no longer the tune
+    strum_patterns: list[StrumPatternModel] | None = Field(None, max_length=60)  # none: those that ship
+    chord_shapes: list[ChordShapeModel] | None = Field(None, max_length=400)
 
 
 class RungMeasureModel(BaseModel):

@@ -15,7 +15,7 @@ from clear_steps.core.easier.layers.together import (
     melody_and_chords,
     one_part_of_two,
 )
-from clear_steps.core.score import Part, Song
+from clear_steps.core.score import Part, Role, Song
 
 
 @dataclass(frozen=True, slots=True)
@@ -25,6 +25,7 @@ class Layer:
     name: str
     does: str
     bars: Callable[[Song, Part], Bars]
+    role: Role  # of what it makes
 
     def changes(self, song: Song, part: Part) -> tuple[Change, ...]:
         """The changes that make it, one a bar; raises InvalidValueError where the layer cannot be had."""
@@ -37,13 +38,15 @@ class Layer:
 
 
 LAYERS: dict[str, Layer] = {
-    "melody": Layer("melody", "the melody alone", melody),
-    "bass": Layer("bass-line", "the bass alone", bass),
-    "strum": Layer("strum", "open chords to strum", strum),
-    "melody+bass": Layer("melody-bass", "the melody over the bass", melody_and_bass),
-    "melody+strum": Layer("melody-chords", "the melody with a chord a half bar", melody_and_chords),
-    "bass+strum": Layer("bass-chords", "the bass with chords between", bass_and_chords),
-    "one guitar": Layer("one-guitar", "the guitars as one part", one_part_of_two),
+    "melody": Layer("melody", "the melody alone", melody, Role.LINE),
+    "bass": Layer("bass-line", "the bass alone", bass, Role.BASS),
+    "strum": Layer("strum", "open chords to strum", strum, Role.STRUM),
+    "melody+bass": Layer("melody-bass", "the melody over the bass", melody_and_bass, Role.PICKED),
+    "melody+strum": Layer(
+        "melody-chords", "the melody with a chord a half bar", melody_and_chords, Role.CHORD_MELODY
+    ),
+    "bass+strum": Layer("bass-chords", "the bass with chords between", bass_and_chords, Role.STRUM),
+    "one guitar": Layer("one-guitar", "the guitars as one part", one_part_of_two, Role.CHORD_MELODY),
 }
 
 __all__ = [

@@ -1,6 +1,5 @@
 """The ways to bring one bar down: a beam over proposals on top of one another."""
 
-import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import partial
@@ -8,9 +7,9 @@ from functools import partial
 from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds import Kind
-from clear_steps.core.easier.patterns import rhythm_of
 from clear_steps.core.easier.proposals import Proposals, Proposed
-from clear_steps.core.score import Part
+from clear_steps.core.easier.rhythms import bars_of_one_rhythm, rhythm_of
+from clear_steps.core.score import Part, Role
 
 _MOST_EDITS = 6  # on top of one another before a bar is given up at a stair
 _BEAM = 3  # ways kept at every depth
@@ -20,7 +19,7 @@ _SLACK = 1e-9
 
 
 @dataclass(frozen=True, slots=True)
-class Way:
+class Lowering:
     """Proposals taken for a bar, one on top of another, what they make, and the bar's height then, at a
     glimpse."""
 
@@ -35,25 +34,20 @@ class Way:
         return self.height.level
 
 
-class Ways:
-    """Finds ways for the bars of versions of one part; `plain_scores` weigh what is kept as the teacher is
-    told it."""
+class Beam:
+    """Finds ways for the bars of versions of one part; those of a pattern keep their rhythm."""
 
-    def __init__(
-        self, part: Part, heights: Heights, proposals: Proposals, scores: KeptSoFar, plain_scores: KeptSoFar
-    ) -> None:
-        self._heights, self._proposals = heights, proposals
-        self._scores, self._plain_scores = scores, plain_scores
-        self.steady: frozenset[int] = frozenset()  # bars (indexes) whose rhythm is to stay as it is
+    def __init__(self, part: Part, heights: Heights, proposals: Proposals, scores: KeptSoFar) -> None:
+        self._heights, self._proposals, self._scores = heights, proposals, scores
+        groups = bars_of_one_rhythm(part, proposals.roles)
+        steady = (group for group in groups if proposals.roles[group[0]] not in (Role.LINE, Role.BASS))
+        self._steady = frozenset(index for group in steady for index in group)
         self._glimpses: dict[
             tuple[int, ...], Height
         ] = {}  # of a bar between its neighbours, each by its identity, at its tempo
-        self._tempo_changes = list(
-            itertools.accumulate(bar.tempo is not None for bar in part.bars)
-        )  # up to each bar
 
-    def best_first(self, version: Part, bar: Height, limit: float) -> Iterator[Way]:
-        """Ways that bring a bar down, graded in full: to the limit, what keeps most first; where none leads
+    def best_first(self, version: Part, bar: Height, limit: float) -> Iterator[Lowering]:
+        """Beam that bring a bar down, graded in full: to the limit, what keeps most first; where none leads
         there, what wins most for its loss."""
         kept = self._scores.overall(version)
         ways = self._ways(version, kept, bar, limit)
@@ -67,13 +61,13 @@ class Ways:
             if is_lower(self._heights.at(way.version, bar.grade.index).level, bar.level, limit):
                 yield way
 
-    def _ways(self, version: Part, kept: float, bar: Height, limit: float) -> list[Way]:
+    def _ways(self, version: Part, kept: float, bar: Height, limit: float) -> list[Lowering]:
         """The ways of the first depth at which one reaches the limit, else of the last."""
         index, worth = bar.grade.index, partial(_worth, bar.level, kept)
         hand = self._heights.graded(version).hand
-        ways = [Way((), version, kept, bar)]
+        ways = [Lowering((), version, kept, bar)]
         for _ in range(_MOST_EDITS):
-            grown: dict[tuple[int, ...], Way] = {}
+            grown: dict[tuple[int, ...], Lowering] = {}
             for made in (made for way in ways for made in self._grown(way, index, hand, limit)):
                 grown.setdefault(_surroundings(made.version, index), made)  # the first has the smaller edits
             if not grown:
@@ -84,32 +78,28 @@ class Ways:
             ways = sorted(ways, key=worth, reverse=True)[:_BEAM]
         return [way for way in ways if way.taken]
 
-    def _grown(self, way: Way, index: int, hand: int, limit: float) -> list[Way]:
+    def _grown(self, way: Lowering, index: int, hand: int, limit: float) -> list[Lowering]:
         """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer
         ones cannot be chosen."""
-        grown: list[Way] = []
-        plain_now = self._plain_scores.overall(way.version)
+        grown: list[Lowering] = []
         for proposed in sorted(
             self._proposals.of(way.version, index, partial(_can_lower, way.height)),
             key=lambda proposed: -proposed.kept,
         ):
             if any(made.level <= limit + TOLERANCE and made.kept > proposed.kept for made in grown):
                 break
-            if (
-                proposed.kept > way.kept + _SLACK
-                or self._plain_scores.overall(proposed.version) > plain_now + _SLACK
-            ):
+            if proposed.kept > way.kept + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            if index in self.steady and rhythm_of(proposed.version.bars[index]) != rhythm_of(
+            if index in self._steady and rhythm_of(proposed.version.bars[index]) != rhythm_of(
                 way.version.bars[index]
             ):
                 continue
-            key = (self._tempo_changes[index], *_surroundings(proposed.version, index))
+            key = (hand, index, *_surroundings(proposed.version, index))
             if key not in self._glimpses:
                 self._glimpses[key] = self._heights.glimpsed(proposed.version, index, hand)
             height = self._glimpses[key]
             if is_lower(height.level, way.level, limit):
-                grown.append(Way((*way.taken, proposed), proposed.version, proposed.kept, height))
+                grown.append(Lowering((*way.taken, proposed), proposed.version, proposed.kept, height))
         return grown
 
 
@@ -132,6 +122,6 @@ def _can_lower(bar: Height, kind: Kind) -> bool:
     )
 
 
-def _worth(start: float, kept: float, way: Way) -> float:
+def _worth(start: float, kept: float, way: Lowering) -> float:
     """Steps won for what is lost; a little loss is never worth endless much."""
     return (start - way.level) / (kept - way.kept + _LOSS_FLOOR)

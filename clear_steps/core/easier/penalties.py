@@ -1,0 +1,151 @@
+"""What makes a version unmusical, each with a stated figure: points taken off what is kept.
+
+The figures are from memory.
+"""
+
+from collections import Counter
+from collections.abc import Iterator, Mapping, Sequence
+from fractions import Fraction
+
+from clear_steps.core.easier.rhythms import bars_of_one_rhythm, rhythm_of
+from clear_steps.core.easier.salience import phrases
+from clear_steps.core.easier.wanted import WantedBar, heard
+from clear_steps.core.hand import is_fretted
+from clear_steps.core.score import Bar, Part, Role
+
+# Points off where it is so in every bar, or of every phrase.
+MORE_THAN_ONE_PATTERN = 10.0
+A_JUMP = 8.0
+A_LOST_EDGE = 8.0  # the last or the highest note of a phrase
+A_STUB = 5.0
+JUMP_FRETS = 4  # the hand is elsewhere then
+
+
+class Penalties:
+    """Counts them for versions of one part."""
+
+    def __init__(self, original: Part, wanted: Sequence[WantedBar]) -> None:
+        self._original = original
+        roles = [row.role for row in wanted]
+        self._groups = bars_of_one_rhythm(original, roles)
+        self._edges = list(edges_of(original, roles))
+        self._tune = _onsets_of_the_tune(wanted, self._edges)
+        self._places = [place_of(bar) for bar in original.bars]
+        self._jumps = set(_jumps(self._places))
+        self._known_out: dict[tuple[int, ...], tuple[tuple[Bar, ...], list[int]]] = {}
+        self._known: dict[tuple[int, int], tuple[Bar, float | None, bool]] = {}
+
+    def of(self, version: Part) -> float:
+        """Points off for a version."""
+        bars = max(len(version.bars), 1)
+        facts = [self._facts(index, bar) for index, bar in enumerate(version.bars)]
+        patterns = self.patterns_broken(version)
+        jumps = sum(at not in self._jumps for at in _jumps([row[1] for row in facts]))
+        stubs = sum(row[2] for row in facts)
+        lost = sum(not _is_there(version, edge) for edge in self._edges)
+        edges = A_LOST_EDGE * lost / len(self._edges) if self._edges else 0.0
+        return (MORE_THAN_ONE_PATTERN * patterns + A_JUMP * jumps + A_STUB * stubs) / bars + edges
+
+    def patterns_broken(self, version: Part) -> int:
+        """Bars that no longer have the rhythm of most that they shared it with."""
+        return sum(len(self._out(version, number)) for number in range(len(self._groups)))
+
+    def _out(self, version: Part, number: int) -> list[int]:
+        group = self._groups[number]
+        key = (number, *(id(version.bars[index]) for index in group))
+        if key not in self._known_out:
+            bars = tuple(version.bars[index] for index in group)  # held, so that an id stays its bar's
+            self._known_out[key] = (bars, out_of_pattern(version, group, self._tune))
+        return self._known_out[key][1]
+
+    def _facts(self, index: int, bar: Bar) -> tuple[Bar, float | None, bool]:
+        key = (index, id(bar))
+        if key not in self._known:
+            stub = bar is not self._original.bars[index] and has_stub(
+                self._original.bars[index], bar, self._tune[index]
+            )
+            self._known[key] = (bar, place_of(bar), stub)
+        return self._known[key]
+
+
+def out_of_pattern(version: Part, group: Sequence[int], tune: Mapping[int, frozenset[Fraction]]) -> list[int]:
+    """Of bars (indexes) that had one rhythm, those that have another than most now, notes of the tune aside
+    that one of them kept."""
+    struck = {index: _struck(version.bars[index]) for index in group}
+    common = frozenset.intersection(*(frozenset(own) for own in struck.values()))
+    rhythms = {index: rhythm_of(version.bars[index]) for index in group}
+    usual = Counter(rhythms.values()).most_common(1)[0][0]
+    return [index for index in group if rhythms[index] != usual and not struck[index] - common <= tune[index]]
+
+
+def _onsets_of_the_tune(
+    wanted: Sequence[WantedBar], edges: Sequence[tuple[int, Fraction, float]]
+) -> dict[int, frozenset[Fraction]]:
+    """By bar: of strums where the chord changes, of lines the ends and peaks of phrases, else what carries
+    the tune."""
+    onsets: dict[int, frozenset[Fraction]] = {}
+    for index, row in enumerate(wanted):
+        own = {
+            Role.STRUM: [change.at for change in row.changes],
+            Role.LINE: [onset for bar, onset, _ in edges if bar == index],
+        }.get(row.role, [note.at for note in row.tune if note.carries])
+        onsets[index] = frozenset(own)
+    return onsets
+
+
+def place_of(bar: Bar) -> float | None:
+    """Where on the neck a bar lies: the middle of the frets it presses, each counted as often as it is
+    struck; None of open strings alone."""
+    pressed = sorted(note.fret for event in bar.events for note in event.struck if is_fretted(note))
+    return float(pressed[len(pressed) // 2]) if pressed else None
+
+
+def _jumps(places: Sequence[float | None]) -> Iterator[int]:
+    """Bars (indexes) whose hand is far from where it was in the last bar that pressed anything."""
+    before: float | None = None
+    for index, place in enumerate(places):
+        if place is not None and before is not None and abs(place - before) > JUMP_FRETS:
+            yield index
+        before = place if place is not None else before
+
+
+def has_stub(original: Bar, version: Bar, tune: frozenset[Fraction]) -> bool:
+    """Whether a note off the beat that is no tune leads to a beat on which the original strikes and the
+    version does not."""
+    beat = original.metre.beat_quarters
+    written, sounding = _struck(original), _struck(version)
+    return any(
+        onset % beat
+        and (following := -(-onset // beat) * beat) in written
+        and following not in sounding
+        and following - onset < beat
+        for onset in sounding
+        if onset in written and onset not in tune
+    )
+
+
+def _struck(bar: Bar) -> set[Fraction]:
+    return {onset for onset, event in zip(bar.onsets, bar.events, strict=True) if event.struck}
+
+
+def edges_of(part: Part, roles: Sequence[Role]) -> Iterator[tuple[int, Fraction, float]]:
+    """Bar, onset and pitch of the last and the highest note of every phrase of a line."""
+    for phrase in phrases(part):
+        own = [
+            (max(heard(part, note) for note in part.bars[bar].events[event].struck), bar, event)
+            for bar, event in phrase
+            if roles[bar] is Role.LINE
+        ]
+        if own:
+            for pitch, bar, event in {own[-1], max(own)}:
+                yield bar, part.bars[bar].onsets[event], pitch
+
+
+def _is_there(version: Part, edge: tuple[int, Fraction, float]) -> bool:
+    """Whether the pitch class is struck in the same bar, at its onset or later."""
+    index, onset, pitch = edge
+    bar = version.bars[index]
+    return any(
+        at >= onset and any((heard(version, note) - pitch) % 12 == 0 for note in event.struck)
+        for at, event in zip(bar.onsets, bar.events, strict=True)
+    )

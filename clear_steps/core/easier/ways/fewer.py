@@ -1,0 +1,96 @@
+"""Way 8, a line with fewer notes: decorations, repeated and passing notes go, phrase by phrase; the first,
+last and highest note of a phrase stay, and its cell."""
+
+from collections.abc import Collection
+from dataclasses import replace
+from fractions import Fraction
+from itertools import pairwise
+
+from clear_steps.core.easier.rewriting import Events
+from clear_steps.core.easier.ways.scene import Choice, Option, Rewrite, Scene
+from clear_steps.core.easier.ways.thinning import Stays, on_grid, thinned
+from clear_steps.core.score import Bar, Event, Technique
+
+_STEP = 2  # half tones
+_DECORATED = frozenset({Technique.GRACE, Technique.TRILL, Technique.TREMOLO, Technique.FREE_TREMOLO})
+
+
+def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
+    """From decorations to a note a bar; `edges` are the notes (bar, onset) that stay, come what may."""
+    return Choice(
+        "rhythm",
+        (
+            Option("decorations", "no grace notes, trills or tremolo", _undecorated),
+            Option("repeated", "a repeated note once, held", _with_edges(edges, _not_repeated)),
+            Option("passing", "no passing notes off the beat", _with_edges(edges, _not_passing)),
+            *(
+                Option("fewer", says, _with_edges(edges, on_grid(beats)))
+                for beats, says in (
+                    (Fraction(1, 2), "only the notes on the half beats"),
+                    (Fraction(1), "only the notes on the beats"),
+                    (Fraction(2), "only the notes on every other beat"),
+                    (Fraction(4), "only the first note of the bar"),
+                )
+            ),
+        ),
+        thins=True,
+    )
+
+
+def _undecorated(scene: Scene, index: int) -> Events | None:
+    bar = scene.bar(index)
+    made = tuple(
+        replace(event, techniques=event.techniques - _DECORATED) if event.techniques & _DECORATED else event
+        for event in bar.events
+    )
+    return made if made != bar.events else None
+
+
+def _with_edges(edges: Collection[tuple[int, Fraction]], stays: Stays) -> Rewrite:
+    """What stays of a bar and the edges of its phrases; of notes that slide, with their target in place."""
+
+    def own(scene: Scene, index: int, bar: Bar) -> set[Fraction]:
+        return {*stays(scene, index, bar), *(onset for at, onset in edges if at == index)}
+
+    return thinned(own, arrived)
+
+
+def arrived(bar: Bar) -> Bar:
+    """Every note that a slide follows on its string as the note slid to: of a bend that became a slide the
+    target is the tune."""
+    events: list[Event] = []
+    for event in bar.events:
+        before = events[-1] if events else None
+        slid = len(event.notes) == 1 and Technique.SLIDE in event.notes[0].techniques
+        if before and slid and len(before.notes) == 1 and before.notes[0].string == event.notes[0].string:
+            note = replace(before.notes[0], fret=event.notes[0].fret, finger=None)
+            events[-1] = replace(before, quarters=before.quarters + event.quarters, notes=(note,))
+        else:
+            events.append(event)
+    return replace(bar, events=tuple(events))
+
+
+def _rows(scene: Scene, bar: Bar) -> list[tuple[Fraction, int]]:
+    return [
+        (onset, max(scene.part.pitch_of(note) for note in event.struck))
+        for onset, event in zip(bar.onsets, bar.events, strict=True)
+        if event.struck
+    ]
+
+
+def _not_repeated(scene: Scene, index: int, bar: Bar) -> set[Fraction]:
+    """All but a note off the beat that is the one before it."""
+    rows = _rows(scene, bar)
+    beat = bar.metre.beat_quarters
+    gone = {at for (_, before), (at, pitch) in pairwise(rows) if pitch == before and at % beat}
+    return {at for at, _ in rows} - gone
+
+
+def _not_passing(scene: Scene, index: int, bar: Bar) -> set[Fraction]:
+    """All but notes off the beat a step away from both their neighbours, or repeated."""
+    rows, beat = _rows(scene, bar), bar.metre.beat_quarters
+    stays = _not_repeated(scene, index, bar)
+    for (_, before), (at, pitch), (_, after) in zip(rows, rows[1:], rows[2:], strict=False):
+        if at % beat and 0 < abs(pitch - before) <= _STEP and 0 < abs(after - pitch) <= _STEP:
+            stays.discard(at)
+    return stays
