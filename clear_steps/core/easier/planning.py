@@ -19,7 +19,7 @@ from clear_steps.core.score import Part, Role
 
 _MOST_COMBINED = 240  # combinations of a group's options that are made, those first that seem to lose least
 _ROUNDS = 3  # over all groups, since fingers change with neighbours
-_MOST_TRIED = 60  # choices of one group that are graded at one limit
+_FEW = 3  # at most one bar in so many goes further than its group
 _LOWERINGS = 8  # of the bars' limit, for the song's sake
 _LEAST_LOWERING = 0.1
 _LEAST_GAIN = 0.01  # points of what is kept, for something to come back
@@ -51,6 +51,7 @@ class Planner:
         self._builder, self._heights, self._scores, self._tell = builder, heights, scores, tell
         self._groups = bars_that_choose_together(builder.part, builder.roles)
         self._glimpses: dict[tuple[object, ...], float] = {}
+        self._heights_at_first = heights.of(builder.part)
         self._hand = heights.graded(builder.part).hand  # whose fingering is glimpsed at, whatever was tried
 
     def lowered(self, begun: Plan, target: float) -> Planned:
@@ -137,21 +138,43 @@ class Planner:
         return plan
 
     def _group_down(self, plan: Plan, group: Sequence[int], limit: float) -> Plan:
-        """The choice of a group that keeps most at the limit; where none is down there, the lowest."""
-        lowest: tuple[float, Plan] | None = None
-        tried_rows = [
-            (bars, *own) for bars in self._together(plan, group, limit) for own in self._rows(plan, bars)
-        ]
-        for bars, _, row, made in sorted(tried_rows, key=lambda own: (-own[1], -len(own[0])))[:_MOST_TRIED]:
-            level = self._level(made, bars, limit, lowest[0] if lowest else None)
-            if level is None:
-                continue
-            tried = same(plan, bars, row)
-            if level <= limit + TOLERANCE:
-                return tried
-            if lowest is None or level < lowest[0] - _LEAST_GAIN:
-                lowest = (level, tried)
-        return lowest[1] if lowest else plan
+        """The choice of a group that keeps most at the limit, a few of its bars going further at need; where
+        none is down there, the lowest."""
+        rows = [(bars, *own) for bars in self._together(plan, group, limit) for own in self._rows(plan, bars)]
+        rows.sort(key=lambda own: (-own[1], -len(own[0])))
+        best: tuple[float, Plan] | None = None
+        for bars, kept, row, made in rows:
+            if best and kept <= best[0]:
+                break
+            most = len(bars) // _FEW
+            failing = list(itertools.islice(self._above(made, bars, limit), most + 1))
+            if not failing:
+                best = (kept, same(plan, bars, row))
+            elif len(failing) <= most:
+                best = self._further(same(plan, bars, row), failing, limit, best)
+        if best:
+            return best[1]
+        levels = [(self._level(made, group), number) for number, (_, _, _, made) in enumerate(rows)]
+        lowest = min(levels, default=None)
+        return same(plan, rows[lowest[1]][0], rows[lowest[1]][2]) if lowest else plan
+
+    def _above(self, made: Part, bars: Sequence[int], limit: float) -> Iterator[int]:
+        """The bars that stand above a limit, at a glimpse, those first that did in the song as it was."""
+        began = self._heights_at_first
+        for index in sorted(bars, key=lambda index: -began[index].level):
+            if self._glimpsed(made, index) > limit + TOLERANCE:
+                yield index
+
+    def _further(
+        self, plan: Plan, bars: Sequence[int], limit: float, best: tuple[float, Plan] | None
+    ) -> tuple[float, Plan] | None:
+        """The plan with a few bars going further on top of what all do, if that keeps more than the best."""
+        for kept, row, made in self._rows(plan, bars):
+            if best and kept <= best[0]:
+                break
+            if all(self._glimpsed(made, index) <= limit + TOLERANCE for index in bars):
+                return kept, same(plan, bars, row)
+        return best
 
     def _together(self, plan: Plan, group: Sequence[int], limit: float) -> list[Sequence[int]]:
         """The group, and by themselves the bars of it that stand above a limit with those that are written
@@ -199,7 +222,8 @@ class Planner:
             options = [(0.0, milder.options[at])]
             if choice.scope is Scope.RHYTHM:
                 seen = {self._bars_of(begun, group)}
-                for option in range(milder.options[at] + 1, len(choice.options) + 1):
+                further = range(milder.options[at] + 1, len(choice.options) + 1)
+                for option in further if choice.ordered or not milder.options[at] else ():
                     tried = same(plan, group, milder.with_option(at, option))
                     if (bars := self._bars_of(tried, group)) not in seen:
                         seen.add(bars)
@@ -211,15 +235,9 @@ class Planner:
         made = self._builder.made(plan)
         return tuple(id(made.bars[index]) for index in _touched(group, made))
 
-    def _level(self, made: Part, group: Sequence[int], limit: float, worst: float | None) -> float | None:
-        """How high the highest bar of a group stands, at a glimpse; None as soon as it is no lower than the
-        lowest so far."""
-        highest = 0.0
-        for index in group:
-            highest = max(highest, self._glimpsed(made, index))
-            if highest > limit + TOLERANCE and worst is not None and highest >= worst:
-                return None
-        return highest
+    def _level(self, made: Part, group: Sequence[int]) -> float:
+        """How high the highest bar of a group stands, at a glimpse."""
+        return max(self._glimpsed(made, index) for index in group)
 
     def _glimpsed(self, made: Part, index: int) -> float:
         key = (index, *map(id, made.bars[max(index - 1, 0) : index + 2]))
@@ -251,7 +269,7 @@ class Planner:
             for kept, row, made in self._rows(found.plan, group, start):
                 if kept < found.kept + _LEAST_GAIN or tries >= _GIVEN_BACK_TRIES:
                     break
-                if (level := self._level(made, group, target, None)) and level > target + TOLERANCE:
+                if self._level(made, group) > target + TOLERANCE:
                     continue
                 tries += 1
                 tried = self._judged(same(found.plan, group, row), target)
@@ -307,11 +325,10 @@ class Planner:
                 plan = same(plan, [index], replace(row, more=row.more | more))
             made = self._builder.made(plan)
             kept = self._scores.overall(made)
-            if kept >= found.kept + _LEAST_GAIN and self._level(made, group, target, None) is not None:
+            if kept >= found.kept + _LEAST_GAIN:
                 tried.append((kept, -onset, plan, made))
         for _, _, plan, made in sorted(tried, key=lambda own: own[:2], reverse=True):
-            level = self._level(made, group, target, None)
-            if level is not None and level <= target + TOLERANCE:
+            if self._level(made, group) <= target + TOLERANCE:
                 judged = self._judged(plan, target)
                 if judged.reached:
                     return judged

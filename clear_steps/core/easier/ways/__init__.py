@@ -9,7 +9,7 @@ from clear_steps.core.easier.ways.basses import fewer_basses
 from clear_steps.core.easier.ways.fewer import fewer_notes
 from clear_steps.core.easier.ways.picking import fewer_voices, slower_pattern, struck_as_one
 from clear_steps.core.easier.ways.places import elsewhere
-from clear_steps.core.easier.ways.plainer import bends, hammered_and_picked, ornaments, unusual
+from clear_steps.core.easier.ways.plainer import bends, hammered_and_picked, ornaments, unsaid, unusual
 from clear_steps.core.easier.ways.pushes import pushes
 from clear_steps.core.easier.ways.roots import thinner_riff, thinner_texture
 from clear_steps.core.easier.ways.scene import Choice, Option, Scene, Scope
@@ -21,11 +21,12 @@ from clear_steps.core.score import Part, Role
 Edges = frozenset[tuple[int, Fraction]]
 
 _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
-    Role.STRUM: lambda ladder, _: (pushes(), shapes(), ornaments(), patterns(ladder)),
+    Role.STRUM: lambda ladder, _: (pushes(), shapes(), *unsaid(), ornaments(), patterns(ladder)),
     Role.RIFF: lambda *_: (
         elsewhere(),
         unusual(),
         bends(),
+        *unsaid(),
         ornaments(),
         hammered_and_picked(),
         thinner_texture(),
@@ -34,6 +35,7 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
     Role.PICKED: lambda *_: (
         elsewhere(),
         unusual(),
+        *unsaid(),
         ornaments(),
         struck_as_one(),
         fewer_voices(),
@@ -43,6 +45,7 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
         elsewhere(),
         unusual(),
         bends(),
+        *unsaid(),
         ornaments(),
         hammered_and_picked(),
         fewer_notes(edges),
@@ -51,6 +54,7 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
         elsewhere(),
         unusual(),
         bends(),
+        *unsaid(),
         ornaments(),
         fewer_voices(),
         slower_pattern(),
@@ -59,6 +63,7 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
         elsewhere(),
         unusual(),
         bends(),
+        *unsaid(),
         ornaments(),
         hammered_and_picked(),
         fewer_basses(),

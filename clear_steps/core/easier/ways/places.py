@@ -13,7 +13,7 @@ def elsewhere() -> Choice:
         Option("place", "the same notes elsewhere on the neck", _whole_bar(at)) for at in range(_PROPOSED)
     )
     closer = Option("skip", "notes struck together on neighbouring strings", first_of(closer_strings))
-    return Choice("place", (closer, *places))
+    return Choice("place", (closer, *places), ordered=False)
 
 
 def _whole_bar(number: int) -> Rewrite:

@@ -43,16 +43,22 @@ def bends() -> Choice:
     )
 
 
+def unsaid() -> tuple[Choice, ...]:
+    """What costs next to nothing, each by itself: optional notes, stops, ringing."""
+    return (
+        Choice("optional", (Option("optional", "leave out the notes in brackets", _optional_out),)),
+        Choice("stops", (Option("let-sound", "let the strokes sound, no stops", _not_stopped),)),
+        Choice("ringing", (Option("ring", "the strings need not ring on", first_of(ring_out)),)),
+    )
+
+
 def ornaments() -> Choice:
-    """Optional notes first, then what decorates, then all else that is done to notes."""
+    """Muted hits, then all that decorates."""
     return Choice(
         "ornaments",
         (
-            Option("optional", "leave out the notes in brackets", _optional_out),
-            Option("let-sound", "let the strokes sound, no stops", _not_stopped),
             Option("percussion", "leave out the muted hits", first_of(percussion_out)),
             Option("leave-out", "plain notes: no mutes, vibrato or trills", first_of(leave_out)),
-            Option("ring", "the strings need not ring on", first_of(ring_out)),
         ),
     )
 

@@ -70,6 +70,7 @@ class Choice:
     name: str
     options: tuple[Option, ...]
     scope: Scope = Scope.RHYTHM
+    ordered: bool = True  # a later one gives up more
     thins: bool = False  # it strikes at fewer onsets, some of which can be given back
 
 
