@@ -29,9 +29,9 @@ class Penalties:
         roles = [row.role for row in wanted]
         self._groups = bars_of_one_rhythm(original, roles)
         self._edges = list(edges_of(original, roles))
-        self._tune = _onsets_of_the_tune(wanted, self._edges)
+        self._tune = onsets_of_the_tune(wanted, self._edges)
         self._places = [place_of(bar) for bar in original.bars]
-        self._jumps = set(_jumps(self._places))
+        self._jumps = set(jumps_of(self._places))
         self._known_out: dict[tuple[int, ...], tuple[tuple[Bar, ...], list[int]]] = {}
         self._known: dict[tuple[int, int], tuple[Bar, float | None, bool]] = {}
 
@@ -40,9 +40,9 @@ class Penalties:
         bars = max(len(version.bars), 1)
         facts = [self._facts(index, bar) for index, bar in enumerate(version.bars)]
         patterns = self.patterns_broken(version)
-        jumps = sum(at not in self._jumps for at in _jumps([row[1] for row in facts]))
+        jumps = sum(at not in self._jumps for at in jumps_of([row[1] for row in facts]))
         stubs = sum(row[2] for row in facts)
-        lost = sum(not _is_there(version, edge) for edge in self._edges)
+        lost = sum(not edge_is_there(version, edge) for edge in self._edges)
         edges = A_LOST_EDGE * lost / len(self._edges) if self._edges else 0.0
         return (MORE_THAN_ONE_PATTERN * patterns + A_JUMP * jumps + A_STUB * stubs) / bars + edges
 
@@ -78,7 +78,7 @@ def out_of_pattern(version: Part, group: Sequence[int], tune: Mapping[int, froze
     return [index for index in group if rhythms[index] != usual and not struck[index] - common <= tune[index]]
 
 
-def _onsets_of_the_tune(
+def onsets_of_the_tune(
     wanted: Sequence[WantedBar], edges: Sequence[tuple[int, Fraction, float]]
 ) -> dict[int, frozenset[Fraction]]:
     """By bar: of strums where the chord changes, of lines the ends and peaks of phrases, else what carries
@@ -100,7 +100,7 @@ def place_of(bar: Bar) -> float | None:
     return float(pressed[len(pressed) // 2]) if pressed else None
 
 
-def _jumps(places: Sequence[float | None]) -> Iterator[int]:
+def jumps_of(places: Sequence[float | None]) -> Iterator[int]:
     """Bars (indexes) whose hand is far from where it was in the last bar that pressed anything."""
     before: float | None = None
     for index, place in enumerate(places):
@@ -141,11 +141,11 @@ def edges_of(part: Part, roles: Sequence[Role]) -> Iterator[tuple[int, Fraction,
                 yield bar, part.bars[bar].onsets[event], pitch
 
 
-def _is_there(version: Part, edge: tuple[int, Fraction, float]) -> bool:
+def edge_is_there(version: Part, edge: tuple[int, Fraction, float], half_tones: int = 0) -> bool:
     """Whether the pitch class is struck in the same bar, at its onset or later."""
     index, onset, pitch = edge
     bar = version.bars[index]
     return any(
-        at >= onset and any((heard(version, note) - pitch) % 12 == 0 for note in event.struck)
+        at >= onset and any((heard(version, note) - half_tones - pitch) % 12 == 0 for note in event.struck)
         for at, event in zip(bar.onsets, bar.events, strict=True)
     )

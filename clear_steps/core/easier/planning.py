@@ -107,11 +107,11 @@ class Planner:
     def _from(self, plan: Plan, target: float) -> Planned:
         """Down from a plan: bars first, then further for the song's sake, then back up."""
         limit, lowest = target, plan
-        found = self._judged(lowest, target)
+        found = self.judged(lowest, target)
         for _ in range(_LOWERINGS):
             self._tell()
             lowest = self._bars_down(lowest, limit)
-            tried = self._judged(lowest, target)
+            tried = self.judged(lowest, target)
             better = _is_better(tried, found)
             found = tried if better else found
             over = self._heights.graded(tried.version).step - target
@@ -120,7 +120,8 @@ class Planner:
             limit = max(limit - max(over, _LEAST_LOWERING), 1.0) if over > TOLERANCE else limit
         return self._given_back(found, target) if found.reached else found
 
-    def _judged(self, plan: Plan, target: float) -> Planned:
+    def judged(self, plan: Plan, target: float) -> Planned:
+        """What a plan makes, and whether that meets a target."""
         version = self._builder.made(plan)
         highest = self._heights.highest(version)
         return Planned(plan, version, self._scores.overall(version), highest <= target + TOLERANCE, highest)
@@ -196,6 +197,7 @@ class Planner:
         milder = milder or Row(
             tuple(max(own) for own in zip(*(plan[at].options for at in group), strict=True))
         )
+        self._builder.settle(plan)
         axes = self._axes(plan, group, milder)
         broken = self._scores.patterns_broken(self._builder.made(plan))
         combined = sorted(itertools.product(*axes), key=lambda own: sum(loss for loss, _ in own))
@@ -272,7 +274,7 @@ class Planner:
                 if self._level(made, group) > target + TOLERANCE:
                     continue
                 tries += 1
-                tried = self._judged(same(found.plan, group, row), target)
+                tried = self.judged(same(found.plan, group, row), target)
                 if tried.reached:
                     found = tried
                     break
@@ -287,7 +289,7 @@ class Planner:
                     if own.scope is not Scope.RHYTHM or not row.options[choice]:
                         continue
                     for option in range(row.options[choice]):
-                        tried = self._judged(same(found.plan, alike, row.with_option(choice, option)), target)
+                        tried = self.judged(same(found.plan, alike, row.with_option(choice, option)), target)
                         if tried.reached and tried.kept >= found.kept:
                             found = tried
                             break
@@ -329,7 +331,7 @@ class Planner:
                 tried.append((kept, -onset, plan, made))
         for _, _, plan, made in sorted(tried, key=lambda own: own[:2], reverse=True):
             if self._level(made, group) <= target + TOLERANCE:
-                judged = self._judged(plan, target)
+                judged = self.judged(plan, target)
                 if judged.reached:
                     return judged
         return None

@@ -39,6 +39,20 @@ class Stage:
     after: Part
 
 
+@dataclass(frozen=True, slots=True)
+class _Step:
+    """A stage: what stood before, the same with what had to be struck, and what the choice made of it."""
+
+    before: Part
+    struck: Part
+    after: Part
+
+
+def _differing(one: Part, other: Part) -> list[int]:
+    pairs = enumerate(zip(one.bars, other.bars, strict=True))
+    return [index for index, (a, b) in pairs if a is not b]
+
+
 class Builder:
     """Makes versions of plans; equal bars in equal surroundings are one object, so that each is judged
     once."""
@@ -57,6 +71,7 @@ class Builder:
         self.choices = [choices[row.role] for row in wanted]  # by bar
         self._stages = max((len(own) for own in self.choices), default=0)
         self._written: dict[tuple[object, ...], Bar] = {}
+        self._settled: tuple[Plan, list[_Step]] = ((), [])
         self._held = set(dangling(part))  # as it came
         self._hanging: dict[tuple[int, int], bool] = {}  # by a bar and the one before it
 
@@ -70,31 +85,41 @@ class Builder:
 
     def made(self, plan: Plan) -> Part:
         """The version of a plan."""
-        part = self.part
+        steps = self._steps(plan)
+        return steps[-1].after if steps else self.part
+
+    def settle(self, plan: Plan) -> None:
+        """Plans that follow are variations of this one: what they share with it is not made again."""
+        self._settled = (plan, self._steps(plan))
+
+    def _steps(self, plan: Plan) -> list["_Step"]:
+        """What every choice makes, of what; what lies far from rows that differ from the settled plan's is
+        taken from there."""
+        own, steps = self._settled
+        if plan is own:
+            return steps
+        rows = zip(plan, own, strict=False)
+        differ = {index for index, (a, b) in enumerate(rows) if a is not b and a != b} if own else None
+        part, made = self.part, list[_Step]()
         for stage in range(self._stages):
-            part = self._after(part, plan, stage)[0]
-        return part
+            known = steps[stage] if differ is not None else None
+            made.append(self._after(part, plan, stage, known, differ or set()))
+            part = made[-1].after
+        return made
 
     def stages(self, plan: Plan) -> Iterator[Stage]:
         """How a version comes about: what each choice makes, and what had to be struck again for it first."""
-        part = self.part
-        for stage in range(self._stages):
-            after, struck = self._after(part, plan, stage)
-            if struck is not part:
-                again = {
-                    index: STRIKE
-                    for index, (a, b) in enumerate(zip(part.bars, struck.bars, strict=True))
-                    if a is not b
-                }
-                yield Stage(again, part, struck)
+        for stage, step in enumerate(self._steps(plan)):
+            if step.struck is not step.before:
+                again = dict.fromkeys(_differing(step.before, step.struck), STRIKE)
+                yield Stage(again, step.before, step.struck)
             changed = {
                 index: option.kind
-                for index, (a, b) in enumerate(zip(struck.bars, after.bars, strict=True))
-                if a is not b and (option := self.option(plan, index, stage))
+                for index in _differing(step.struck, step.after)
+                if (option := self.option(plan, index, stage))
             }
             if changed:
-                yield Stage(changed, struck, after)
-            part = after
+                yield Stage(changed, step.struck, step.after)
 
     def option(self, plan: Plan, index: int, stage: int) -> Option | None:
         """What is chosen for a bar at a stage."""
@@ -102,21 +127,25 @@ class Builder:
         number = plan[index].options[stage] if stage < len(choices) else 0
         return choices[stage].options[number - 1] if number else None
 
-    def _after(self, part: Part, plan: Plan, stage: int) -> tuple[Part, Part]:
+    def _after(self, part: Part, plan: Plan, stage: int, known: "_Step | None", differ: set[int]) -> "_Step":
         """What a choice makes, and of what: notes held over from one that is no longer there are struck
         first."""
-        made = self._rewritten(part, plan, stage)
-        if made is part:
-            return part, part
+        rows: Sequence[int] = range(len(part.bars))
+        if known:
+            fresh = differ.union(index for index in rows if part.bars[index] is not known.before.bars[index])
+            rows = [index for index in rows if not fresh.isdisjoint((index - 1, index, index + 1))]
+            if not rows:
+                return known
+        made = self._rewritten(part, plan, stage, known.after if known else part, rows)
         lost = [index for index in self._lost(made) if index not in self._held]
         if not lost:
-            return made, part
+            return _Step(part, part, made)
         again = {
             index: struck_again(made_before(part, made, index), index, _name_before(part, index))
             for index in lost
         }
         struck = self._with(part, again)
-        return self._rewritten(struck, plan, stage), struck
+        return _Step(part, struck, self._rewritten(struck, plan, stage, struck, range(len(part.bars))))
 
     def _lost(self, made: Part) -> Iterator[int]:
         """Bars (indexes) in which a tie has lost its note."""
@@ -129,19 +158,16 @@ class Builder:
                 yield index
             before = bar
 
-    def _rewritten(self, part: Part, plan: Plan, stage: int) -> Part:
+    def _rewritten(self, part: Part, plan: Plan, stage: int, others: Part, rows: Sequence[int]) -> Part:
+        """Some bars of a part written anew, or as they are; the others as they are known."""
         more = {index: row.more for index, row in enumerate(plan) if row.more}
         scene = Scene(part, self._wanted, self._ladder, more)
-        events: dict[int, Bar] = {}
-        for index in range(len(part.bars)):
+        bars = list(others.bars)
+        for index in rows:
             option = self.option(plan, index, stage)
-            if option is not None:
-                bar = self._bar(scene, index, option, plan[index].more)
-                if bar is not part.bars[index]:
-                    events[index] = bar
-        if not events:
-            return part
-        return replace(part, bars=tuple(events.get(at, bar) for at, bar in enumerate(part.bars)))
+            bars[index] = self._bar(scene, index, option, plan[index].more) if option else part.bars[index]
+        changed = any(a is not b for a, b in zip(bars, part.bars, strict=True))
+        return replace(part, bars=tuple(bars)) if changed else part
 
     def _bar(self, scene: Scene, index: int, option: Option, more: frozenset[Fraction]) -> Bar:
         around = tuple(map(id, scene.part.bars[max(index - 1, 0) : index + 2]))

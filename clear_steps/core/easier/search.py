@@ -53,6 +53,10 @@ def staircase(
     return tuple(search.found(target) for target in sorted(set(wish.targets), reverse=True))
 
 
+_STAIR = 0.5
+_MOST_A_STAIR = 20.0  # points of what is kept that a stair may cost where the target is out of reach
+
+
 class _Search:
     """One way down, target after target."""
 
@@ -77,6 +81,7 @@ class _Search:
         self._planner = Planner(self._builder, self._heights, self._scores, self._tell)
         self._local = Local(self._builder, self._heights, self._scores, row.without)
         self._plan: Plan = self._builder.nothing()
+        self._highest_before = self._heights.highest(self._builder.part)
 
     def _builder_of(self, version: Part, ladder: Ladder, row: ApproachRow, layer: str) -> Builder:
         wanted = wanted_bars(version, LAYERS[layer].role if layer else None)
@@ -114,8 +119,8 @@ class _Search:
         if not planned.reached:
             planned = self._local.lowered(planned, target)
         if not planned.reached:
-            planned = self._worth_its_loss(planned)
-        self._plan = planned.plan
+            planned = self._worth_its_loss(planned, target)
+        self._plan, self._highest_before = planned.plan, planned.highest
         version, edits = self._written(planned)
         reached = self._heights.reached(version, target)
         proposals = self._local.proposals
@@ -131,10 +136,19 @@ class _Search:
             blocking,
         )
 
-    def _worth_its_loss(self, planned: Planned) -> Planned:
-        """An unreachable target guts no song: the version that keeps most at the lowest Step there is."""
-        lowest = self._planner.lowered(self._plan, planned.highest)
-        return lowest if lowest.reached else planned
+    def _worth_its_loss(self, planned: Planned, target: float) -> Planned:
+        """An unreachable target guts no song: down half-Step stairs to the lowest Step there is, as long as
+        what a stair wins is worth what it loses."""
+        lowest = max(planned.highest, target)
+        stair = self._highest_before - _STAIR
+        found = self._planner.judged(self._plan, self._highest_before)
+        while stair > lowest - _STAIR:
+            step = max(stair, lowest)
+            tried = self._planner.lowered(found.plan, step)
+            if not tried.reached or found.kept - tried.kept > _MOST_A_STAIR:
+                break
+            found, stair = tried, stair - _STAIR
+        return found
 
     def _written(self, planned: Planned) -> tuple[Part, Sequence[Edit]]:
         writing = Writing(self._original, (), self._plain)
