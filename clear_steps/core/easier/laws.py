@@ -32,6 +32,7 @@ from clear_steps.core.score import Bar, Event, Part, Role
 from clear_steps.core.score.chords import parse_chord
 from clear_steps.core.score.strumming import ChordShape
 
+_POWER_CHORDS = frozenset({Role.RIFF, Role.STRUM})  # elsewhere two voices may meet in a fifth
 _SLIDES_LATE = Fraction(1)  # quarters after a bend's onset, by which its target is reached otherwise
 
 
@@ -160,7 +161,7 @@ def lost_targets(pair: Pair) -> list[int]:
 def lost_roots(pair: Pair) -> list[int]:
     """Bars in which a power chord was cut to one note that is not its root."""
     found = []
-    for index, before, after in pair.rows():
+    for index, before, after in _with_power_chords(pair):
         now = dict(zip(after.onsets, after.events, strict=True))
         for onset, event in zip(before.onsets, before.events, strict=True):
             sounding = [note for note in event.struck if not note.dead]
@@ -172,10 +173,14 @@ def lost_roots(pair: Pair) -> list[int]:
     return sorted(set(found))
 
 
+def _with_power_chords(pair: Pair) -> Iterator[tuple[int, Bar, Bar]]:
+    return (row for row in pair.rows() if pair.roles[row[0]] in _POWER_CHORDS)
+
+
 def power_chords_cut(pair: Pair) -> int:
     """How many power chords were cut to one note: what the law of roots is counted of."""
     count = 0
-    for _, before, after in pair.rows():
+    for _, before, after in _with_power_chords(pair):
         now = dict(zip(after.onsets, after.events, strict=True))
         for onset, event in zip(before.onsets, before.events, strict=True):
             sounding = [note for note in event.struck if not note.dead]
@@ -225,8 +230,8 @@ def lost_edges(pair: Pair) -> list[int]:
 
 @dataclass(frozen=True, slots=True)
 class Law:
-    """A law by name, what it says, where it is broken, and the share of its cases in which it must hold; 1 for
-    what never happens."""
+    """A law by name, what it says, where it is broken, and the share of its cases in which it must hold (1:
+    always)."""
 
     name: str
     says: str

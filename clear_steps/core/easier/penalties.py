@@ -15,7 +15,7 @@ from clear_steps.core.score import Bar, Part, Role
 
 # Points off where it is so in every bar, or of every phrase.
 MORE_THAN_ONE_PATTERN = 10.0
-A_JUMP = 8.0
+A_JUMP = 20.0
 A_LOST_EDGE = 8.0  # the last or the highest note of a phrase
 A_STUB = 5.0
 JUMP_FRETS = 4  # the hand is elsewhere then

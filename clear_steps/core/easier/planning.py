@@ -15,6 +15,8 @@ from clear_steps.core.easier.plans import Builder, Plan, Row, same
 from clear_steps.core.easier.rewriting import struck_onsets
 from clear_steps.core.easier.rhythms import bars_that_choose_together
 from clear_steps.core.easier.ways.scene import Scope
+from clear_steps.core.figures import coming_back
+from clear_steps.core.figures.bars import bars_of_one_shape
 from clear_steps.core.score import Part, Role
 
 _MOST_COMBINED = 240  # combinations of a group's options that are made, those first that seem to lose least
@@ -51,6 +53,7 @@ class Planner:
         self._builder, self._heights, self._scores, self._tell = builder, heights, scores, tell
         self._groups = bars_that_choose_together(builder.part, builder.roles)
         self._glimpses: dict[tuple[object, ...], float] = {}
+        self._shapes = bars_of_one_shape(builder.part, coming_back(builder.part))
         self._heights_at_first = heights.of(builder.part)
         self._hand = heights.graded(builder.part).hand  # whose fingering is glimpsed at, whatever was tried
 
@@ -117,7 +120,9 @@ class Planner:
             over = self._heights.graded(tried.version).step - target
             if tried.reached or limit <= 1.0 or (over <= TOLERANCE and not better):
                 break
-            limit = max(limit - max(over, _LEAST_LOWERING), 1.0) if over > TOLERANCE else limit
+            if over > TOLERANCE:
+                stands = max(bar.level for bar in self._heights.of(tried.version))
+                limit = max(min(limit, stands) - max(over, _LEAST_LOWERING), 1.0)
         return self._given_back(found, target) if found.reached else found
 
     def judged(self, plan: Plan, target: float) -> Planned:
@@ -152,7 +157,9 @@ class Planner:
             if not failing:
                 best = (kept, same(plan, bars, row))
             elif len(failing) <= most:
-                best = self._further(same(plan, bars, row), failing, limit, best)
+                alike = [own for own in self._alike(bars) if not set(failing).isdisjoint(own)]
+                further = sorted(itertools.chain.from_iterable(alike))
+                best = self._further(same(plan, bars, row), further, limit, best)
         if best:
             return best[1]
         levels = [(self._level(made, group), number) for number, (_, _, _, made) in enumerate(rows)]
@@ -183,7 +190,7 @@ class Planner:
         heights = self._heights.of(self._builder.made(plan))
         above = [
             alike
-            for alike in _equal(self._builder.part, group)
+            for alike in self._alike(group)
             if any(heights[index].level > limit + TOLERANCE for index in alike)
         ]
         few = sorted(itertools.chain.from_iterable(above))
@@ -283,7 +290,7 @@ class Planner:
     def _equal_bars_back(self, found: Planned, target: float) -> Planned:
         """In lines, bars that are easy enough without something."""
         for group in (own for own in self._groups if self._builder.roles[own[0]] in _FREE):
-            for alike in _equal(self._builder.part, group):
+            for alike in self._alike(group):
                 for choice, own in enumerate(self._builder.choices[group[0]]):
                     row = found.plan[alike[0]]
                     if own.scope is not Scope.RHYTHM or not row.options[choice]:
@@ -336,6 +343,13 @@ class Planner:
                     return judged
         return None
 
+    def _alike(self, group: Sequence[int]) -> list[list[int]]:
+        """The bars of a group that are the same, or the same moved along the neck, together."""
+        found: dict[int, list[int]] = {}
+        for index in group:
+            found.setdefault(self._shapes[index][0], []).append(index)
+        return list(found.values())
+
     def _lost(self, version: Part, group: Sequence[int]) -> float:
         whole = self._builder.part
         return sum(
@@ -353,11 +367,3 @@ def _is_better(one: Planned, other: Planned) -> bool:
 def _touched(group: Sequence[int], made: Part) -> Iterator[int]:
     """The bars of a group and those after them, which may have to be struck anew."""
     yield from sorted({at for index in group for at in (index, index + 1) if at < len(made.bars)})
-
-
-def _equal(part: Part, group: Sequence[int]) -> list[list[int]]:
-    """The bars of a group that are written the same, together."""
-    found: dict[int, list[int]] = {}
-    for index in group:
-        found.setdefault(id(part.bars[index]), []).append(index)
-    return list(found.values())

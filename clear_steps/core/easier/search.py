@@ -6,12 +6,13 @@ Every version is judged by grading it afresh, by the same code as the original.
 
 from collections.abc import Sequence
 from dataclasses import replace
+from itertools import pairwise
 
 from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
 from clear_steps.core.easier.approach import APPROACHES, ApproachRow
 from clear_steps.core.easier.edit import Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
-from clear_steps.core.easier.heights import Heights
+from clear_steps.core.easier.heights import TOLERANCE, Heights
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
@@ -50,10 +51,24 @@ def staircase(
     """A version for every target, hardest first, each giving up more than the one before; raises
     StoppedError."""
     search = _Search(song, part, ladder, wish, request, progress)
-    return tuple(search.found(target) for target in sorted(set(wish.targets), reverse=True))
+    found = [search.found(target) for target in sorted(set(wish.targets), reverse=True)]
+    steps = list(pairwise(range(len(found))))
+    for harder, easiest in reversed(steps):
+        # What keeps more at a lower Step serves the higher one as well, and so does anything where that is
+        # refused.
+        if found[easiest].reached and (
+            found[easiest].kept.overall > found[harder].kept.overall or not found[harder].reached
+        ):
+            found[harder] = search.again(found[easiest], found[harder])
+    for harder, easiest in steps:
+        if found[easiest].kept.overall > found[harder].kept.overall:
+            found[easiest] = search.again(found[harder], found[easiest])
+    return tuple(found)
 
 
 _STAIR = 0.5
+_MOST_UNDONE = 4  # rounds over the bars that a refused version has made harder
+_SLACK = 1e-9
 _MOST_A_STAIR = 20.0  # points of what is kept that a stair may cost where the target is out of reach
 
 
@@ -136,6 +151,12 @@ class _Search:
             blocking,
         )
 
+    def again(self, found: Easier, instead_of: Easier) -> Easier:
+        """What was found for another target, for this one."""
+        reached = self._heights.reached(found.version, instead_of.target)
+        blocking = () if reached else instead_of.blocking
+        return replace(found, target=instead_of.target, reached=reached, blocking=blocking)
+
     def _worth_its_loss(self, planned: Planned, target: float) -> Planned:
         """An unreachable target guts no song: down half-Step stairs to the lowest Step there is, as long as
         what a stair wins is worth what it loses."""
@@ -148,7 +169,23 @@ class _Search:
             if not tried.reached or found.kept - tried.kept > _MOST_A_STAIR:
                 break
             found, stair = tried, stair - _STAIR
-        return found
+        return self._harmless(found, target)
+
+    def _harmless(self, found: Planned, target: float) -> Planned:
+        """Without what leaves a bar above both its old Step and the target: where a version is refused, such
+        a bar has no excuse."""
+        began = self._heights.of(self._builder.part)
+        for _ in range(_MOST_UNDONE):
+            rows = zip(self._heights.of(found.version), began, strict=True)
+            worse = [a.grade.index for a, b in rows if a.level > max(b.level, target + TOLERANCE) + _SLACK]
+            song = self._heights.graded(found.version).step
+            if not worse and song <= self._before.step + _SLACK:
+                return found
+            near = {at for index in worse for at in (index - 1, index, index + 1)} or set(range(len(began)))
+            nothing = self._builder.nothing()
+            plan = tuple(nothing[at] if at in near else row for at, row in enumerate(found.plan))
+            found = self._planner.judged(plan, target)
+        return self._planner.judged(self._builder.nothing(), target)
 
     def _written(self, planned: Planned) -> tuple[Part, Sequence[Edit]]:
         writing = Writing(self._original, (), self._plain)

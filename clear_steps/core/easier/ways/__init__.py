@@ -74,7 +74,14 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
 def choices_of(original: Part, wanted: Sequence[WantedBar], ladder: Ladder) -> dict[Role, tuple[Choice, ...]]:
     """For every role the choices there are, in the order in which they are made."""
     roles = [row.role for row in wanted]
-    edges = frozenset((bar, onset) for bar, onset, _ in edges_of(original, roles))
+    marked = {(original.bars[bar].events, onset) for bar, onset, _ in edges_of(original, roles)}
+    # What ends a phrase in one bar stays in all that are written the same.
+    edges = frozenset(
+        (index, onset)
+        for index, bar in enumerate(original.bars)
+        for onset in bar.onsets
+        if (bar.events, onset) in marked
+    )
     return {role: tuple(of(ladder, edges)) for role, of in _CHOICES.items()}
 
 

@@ -6,13 +6,11 @@ from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
 
-from clear_steps.core.easier.rewriting import Events
 from clear_steps.core.easier.ways.scene import Choice, Option, Rewrite, Scene
 from clear_steps.core.easier.ways.thinning import Stays, on_grid, thinned
 from clear_steps.core.score import Bar, Event, Technique
 
 _STEP = 2  # half tones
-_DECORATED = frozenset({Technique.GRACE, Technique.TRILL, Technique.TREMOLO, Technique.FREE_TREMOLO})
 
 
 def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
@@ -20,7 +18,6 @@ def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
     return Choice(
         "rhythm",
         (
-            Option("decorations", "no grace notes, trills or tremolo", _undecorated),
             Option("repeated", "a repeated note once, held", _with_edges(edges, _not_repeated)),
             Option("passing", "no passing notes off the beat", _with_edges(edges, _not_passing)),
             *(
@@ -35,15 +32,6 @@ def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
         ),
         thins=True,
     )
-
-
-def _undecorated(scene: Scene, index: int) -> Events | None:
-    bar = scene.bar(index)
-    made = tuple(
-        replace(event, techniques=event.techniques - _DECORATED) if event.techniques & _DECORATED else event
-        for event in bar.events
-    )
-    return made if made != bar.events else None
 
 
 def _with_edges(edges: Collection[tuple[int, Fraction]], stays: Stays) -> Rewrite:

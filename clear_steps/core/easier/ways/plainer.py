@@ -19,6 +19,8 @@ from clear_steps.core.easier.rewriting import Events
 from clear_steps.core.easier.ways.scene import Choice, Option, Scene, first_of, one_after_another
 from clear_steps.core.score import Technique
 
+_DECORATED = frozenset({Technique.GRACE, Technique.TRILL, Technique.TREMOLO, Technique.FREE_TREMOLO})
+
 
 def hammered_and_picked() -> Choice:
     """Slurs picked or picked notes slurred, whichever is easier at that speed."""
@@ -58,6 +60,11 @@ def ornaments() -> Choice:
         "ornaments",
         (
             Option("percussion", "leave out the muted hits", first_of(percussion_out)),
+            Option(
+                "decorations",
+                "no grace notes, trills or tremolo",
+                one_after_another(first_of(percussion_out), _undecorated),
+            ),
             Option("leave-out", "plain notes: no mutes, vibrato or trills", first_of(leave_out)),
         ),
     )
@@ -91,3 +98,12 @@ def _optional_out(scene: Scene, index: int) -> Events | None:
         replace(event, notes=tuple(note for note in event.notes if not note.optional)) for event in events
     )
     return made if any(event.notes for event in made) else None
+
+
+def _undecorated(scene: Scene, index: int) -> Events | None:
+    bar = scene.bar(index)
+    made = tuple(
+        replace(event, techniques=event.techniques - _DECORATED) if event.techniques & _DECORATED else event
+        for event in bar.events
+    )
+    return made if made != bar.events else None
