@@ -24,6 +24,7 @@ _ROUNDS = 3  # over all groups, since fingers change with neighbours
 _FEW = 3  # at most one bar in so many goes further than its group
 _LOWERINGS = 8  # of the bars' limit, for the song's sake
 _LEAST_LOWERING = 0.1
+_SLACK = 1e-9
 _LEAST_GAIN = 0.01  # points of what is kept, for something to come back
 _GIVEN_BACK_TRIES = 6  # choices of a group that are graded in full to be given back
 _MORE_NOTES = 4  # onsets a group may get back, one at a time
@@ -48,13 +49,20 @@ class Planner:
     """Searches the plans of one way."""
 
     def __init__(
-        self, builder: Builder, heights: Heights, scores: KeptSoFar, tell: Callable[[], None]
+        self,
+        builder: Builder,
+        heights: Heights,
+        scores: KeptSoFar,
+        lowest: float,
+        tell: Callable[[], None],
     ) -> None:
         self._builder, self._heights, self._scores, self._tell = builder, heights, scores, tell
         self._groups = bars_that_choose_together(builder.part, builder.roles)
         self._glimpses: dict[tuple[object, ...], float] = {}
         self._shapes = bars_of_one_shape(builder.part, coming_back(builder.part))
         self._heights_at_first = heights.of(builder.part)
+        # Nothing is made harder than it was, unless it stays below the lowest target of all.
+        self._ceilings = [max(bar.level, lowest + TOLERANCE) + _SLACK for bar in self._heights_at_first]
         self._hand = heights.graded(builder.part).hand  # whose fingering is glimpsed at, whatever was tried
 
     def lowered(self, begun: Plan, target: float) -> Planned:
@@ -128,8 +136,19 @@ class Planner:
     def judged(self, plan: Plan, target: float) -> Planned:
         """What a plan makes, and whether that meets a target."""
         version = self._builder.made(plan)
-        highest = self._heights.highest(version)
-        return Planned(plan, version, self._scores.overall(version), highest <= target + TOLERANCE, highest)
+        reached, highest = self.is_reached(version, target), self._heights.highest(version)
+        return Planned(plan, version, self._scores.overall(version), reached, highest)
+
+    def is_reached(self, version: Part, target: float) -> bool:
+        """Whether the song and every bar stand at a target, none higher than it may."""
+        bars = enumerate(self._heights.of(version))
+        return self._heights.graded(version).step <= target + TOLERANCE and not any(
+            self._is_above(index, bar.level, target) for index, bar in bars
+        )
+
+    def _is_above(self, index: int, level: float, limit: float) -> bool:
+        """Whether a bar stands above a limit, or above where it may stand at all."""
+        return level > min(limit + TOLERANCE, self._ceilings[index])
 
     def _bars_down(self, plan: Plan, limit: float) -> Plan:
         """Every group that has a bar above the limit gets the choice that keeps most and is down there."""
@@ -137,7 +156,7 @@ class Planner:
             before = plan
             heights = self._heights.of(self._builder.made(plan))
             for group in self._groups:
-                if any(heights[index].level > limit + TOLERANCE for index in group):
+                if any(self._is_above(index, heights[index].level, limit) for index in group):
                     plan = self._group_down(plan, group, limit)
             if plan == before:
                 break
@@ -170,7 +189,7 @@ class Planner:
         """The bars that stand above a limit, at a glimpse, those first that did in the song as it was."""
         began = self._heights_at_first
         for index in sorted(bars, key=lambda index: -began[index].level):
-            if self._glimpsed(made, index) > limit + TOLERANCE:
+            if self._is_above(index, self._glimpsed(made, index), limit):
                 yield index
 
     def _further(
@@ -180,7 +199,7 @@ class Planner:
         for kept, row, made in self._rows(plan, bars):
             if best and kept <= best[0]:
                 break
-            if all(self._glimpsed(made, index) <= limit + TOLERANCE for index in bars):
+            if not any(True for _ in self._above(made, bars, limit)):
                 return kept, same(plan, bars, row)
         return best
 
@@ -191,7 +210,7 @@ class Planner:
         above = [
             alike
             for alike in self._alike(group)
-            if any(heights[index].level > limit + TOLERANCE for index in alike)
+            if any(self._is_above(index, heights[index].level, limit) for index in alike)
         ]
         few = sorted(itertools.chain.from_iterable(above))
         return [own for own in (group, few) if few] if len(few) < len(group) else [group]
@@ -278,7 +297,7 @@ class Planner:
             for kept, row, made in self._rows(found.plan, group, start):
                 if kept < found.kept + _LEAST_GAIN or tries >= _GIVEN_BACK_TRIES:
                     break
-                if self._level(made, group) > target + TOLERANCE:
+                if any(True for _ in self._above(made, group, target)):
                     continue
                 tries += 1
                 tried = self.judged(same(found.plan, group, row), target)
@@ -337,7 +356,7 @@ class Planner:
             if kept >= found.kept + _LEAST_GAIN:
                 tried.append((kept, -onset, plan, made))
         for _, _, plan, made in sorted(tried, key=lambda own: own[:2], reverse=True):
-            if self._level(made, group) <= target + TOLERANCE:
+            if not any(True for _ in self._above(made, group, target)):
                 judged = self.judged(plan, target)
                 if judged.reached:
                     return judged

@@ -12,7 +12,7 @@ from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
 from clear_steps.core.easier.approach import APPROACHES, ApproachRow
 from clear_steps.core.easier.edit import Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
-from clear_steps.core.easier.heights import TOLERANCE, Heights
+from clear_steps.core.easier.heights import Heights
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
@@ -67,8 +67,6 @@ def staircase(
 
 
 _STAIR = 0.5
-_MOST_UNDONE = 4  # rounds over the bars that a refused version has made harder
-_SLACK = 1e-9
 _MOST_A_STAIR = 20.0  # points of what is kept that a stair may cost where the target is out of reach
 
 
@@ -93,8 +91,8 @@ class _Search:
             self._take_layer(song, writing, LAYERS[layer])
         self._begun = writing.edits
         self._builder = self._builder_of(writing.version, ladder, row, wish.layer or row.layer)
-        self._planner = Planner(self._builder, self._heights, self._scores, self._tell)
-        self._local = Local(self._builder, self._heights, self._scores, row.without)
+        self._planner = Planner(self._builder, self._heights, self._scores, min(wish.targets), self._tell)
+        self._local = Local(self._builder, self._heights, self._scores, self._planner, row.without)
         self._plan: Plan = self._builder.nothing()
         self._highest_before = self._heights.highest(self._builder.part)
 
@@ -169,23 +167,7 @@ class _Search:
             if not tried.reached or found.kept - tried.kept > _MOST_A_STAIR:
                 break
             found, stair = tried, stair - _STAIR
-        return self._harmless(found, target)
-
-    def _harmless(self, found: Planned, target: float) -> Planned:
-        """Without what leaves a bar above both its old Step and the target: where a version is refused, such
-        a bar has no excuse."""
-        began = self._heights.of(self._builder.part)
-        for _ in range(_MOST_UNDONE):
-            rows = zip(self._heights.of(found.version), began, strict=True)
-            worse = [a.grade.index for a, b in rows if a.level > max(b.level, target + TOLERANCE) + _SLACK]
-            song = self._heights.graded(found.version).step
-            if not worse and song <= self._before.step + _SLACK:
-                return found
-            near = {at for index in worse for at in (index - 1, index, index + 1)} or set(range(len(began)))
-            nothing = self._builder.nothing()
-            plan = tuple(nothing[at] if at in near else row for at, row in enumerate(found.plan))
-            found = self._planner.judged(plan, target)
-        return self._planner.judged(self._builder.nothing(), target)
+        return found
 
     def _written(self, planned: Planned) -> tuple[Part, Sequence[Edit]]:
         writing = Writing(self._original, (), self._plain)
