@@ -46,14 +46,14 @@ class Planned:
 
 
 class Planner:
-    """Searches the plans of one way."""
+    """Searches the plans of one way; `began` is how high every bar may stand at most, whatever the target."""
 
     def __init__(
         self,
         builder: Builder,
         heights: Heights,
         scores: KeptSoFar,
-        lowest: float,
+        began: Sequence[float],
         tell: Callable[[], None],
     ) -> None:
         self._builder, self._heights, self._scores, self._tell = builder, heights, scores, tell
@@ -62,7 +62,7 @@ class Planner:
         self._shapes = bars_of_one_shape(builder.part, coming_back(builder.part))
         self._heights_at_first = heights.of(builder.part)
         # Nothing is made harder than it was, unless it stays below the lowest target of all.
-        self._ceilings = [max(bar.level, lowest + TOLERANCE) + _SLACK for bar in self._heights_at_first]
+        self._ceilings = [level + _SLACK for level in began]
         self._hand = heights.graded(builder.part).hand  # whose fingering is glimpsed at, whatever was tried
 
     def lowered(self, begun: Plan, target: float) -> Planned:

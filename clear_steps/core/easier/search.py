@@ -12,7 +12,7 @@ from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
 from clear_steps.core.easier.approach import APPROACHES, ApproachRow
 from clear_steps.core.easier.edit import Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
-from clear_steps.core.easier.heights import Heights
+from clear_steps.core.easier.heights import TOLERANCE, Heights, heights_of
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
@@ -91,7 +91,10 @@ class _Search:
             self._take_layer(song, writing, LAYERS[layer])
         self._begun = writing.edits
         self._builder = self._builder_of(writing.version, ladder, row, wish.layer or row.layer)
-        self._planner = Planner(self._builder, self._heights, self._scores, min(wish.targets), self._tell)
+        lowest = min(wish.targets)
+        levels = heights_of(self._before, part, lowest, self._ability)
+        began = [max(bar.level, lowest + TOLERANCE) for bar in levels]
+        self._planner = Planner(self._builder, self._heights, self._scores, began, self._tell)
         self._local = Local(self._builder, self._heights, self._scores, self._planner, row.without)
         self._plan: Plan = self._builder.nothing()
         self._highest_before = self._heights.highest(self._builder.part)

@@ -6,6 +6,7 @@ from enum import StrEnum
 from fractions import Fraction
 
 from clear_steps.core.easier.edit import Change, Edit, Setup
+from clear_steps.core.easier.ways.capo import open_shapes_with_capo
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import Grader, GradeRequest, Ladder, hand_tables
 from clear_steps.core.hand import moments_of, place, put_down
@@ -22,6 +23,7 @@ class SetupWish(StrEnum):
     STANDARD_SHAPES = "standard shapes"  # the same shapes in standard tuning, sounding elsewhere
     STANDARD_MUSIC = "standard music"  # the same music in standard tuning, in new places
     CAPO_MUSIC = "capo music"  # the same music with the capo that makes it easiest
+    OPEN_SHAPES = "open shapes"  # the chords as open shapes, with the capo that makes them sound the same
     NO_CAPO_SHAPES = "no capo shapes"  # the same shapes without the capo, sounding lower
 
 
@@ -40,10 +42,13 @@ def setup_edit(
         SetupWish.STANDARD_SHAPES: _standard_shapes,
         SetupWish.STANDARD_MUSIC: _standard_music,
         SetupWish.CAPO_MUSIC: _capo_music,
+        SetupWish.OPEN_SHAPES: _open_shapes,
         SetupWish.NO_CAPO_SHAPES: _no_capo,
     }[wish](_Place(song, part, ladder, request))
     kind = "capo" if ready.setup.tuning == part.tuning else "retune"
-    return Edit(1, kind, ready.changes, ready.reason, _sits(ready.setup.half_tones), 0.0, setup=ready.setup)
+    says = f"capo at fret {ready.setup.capo}" if ready.setup.capo else "no capo"
+    effect = _sits(ready.setup.half_tones)
+    return Edit(1, kind, ready.changes, ready.reason, effect, 0.0, setup=ready.setup, says=says)
 
 
 def _sits(half_tones: int) -> str:
@@ -94,6 +99,18 @@ def _standard_music(of: _Place) -> _Ready:
         Setup(STANDARD, of.part.capo, 0),
         moved,
         f"The tuning {of.part.tuning.name} is traded for new places in standard tuning.",
+    )
+
+
+def _open_shapes(of: _Place) -> _Ready:
+    found = open_shapes_with_capo(of.part, of.ladder)
+    if found is None:
+        raise InvalidValueError(
+            "chords", of.part.name or "this part", "chords that have open shapes with a capo"
+        )
+    capo, changes = found
+    return _Ready(
+        Setup(of.part.tuning, capo, 0), changes, f"With a capo at fret {capo} every chord has an open shape."
     )
 
 

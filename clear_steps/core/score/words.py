@@ -1,5 +1,6 @@
 """Numbers, beats, strings and fingers in words."""
 
+from collections.abc import Sequence
 from fractions import Fraction
 from functools import lru_cache
 
@@ -40,6 +41,11 @@ _NUMBERS = (
     "eleven",
     "twelve",
 )
+
+
+def listed(words: Sequence[str]) -> str:
+    """`a, b and c`."""
+    return f"{', '.join(words[:-1])} and {words[-1]}" if len(words) > 1 else "".join(words)
 
 
 def number_words(count: int) -> str:

@@ -20,9 +20,9 @@ def patterns(ladder: Ladder) -> Choice:
     return Choice(
         "pattern",
         (
-            Option("own-beats", "your own pattern, only the strokes on the beat", _own_on_the_beat),
+            Option("own-beats", "strum only the strokes on the beat", _own_on_the_beat),
             *(
-                Option("pattern", pattern.says, partial(_to_pattern, pattern))
+                Option("pattern", f"strum {pattern.says}", partial(_to_pattern, pattern))
                 for pattern in ladder.strum_patterns
             ),
         ),

@@ -1,0 +1,105 @@
+"""The answer to a target: up to three different ways, best first; and before them what needs no rewriting."""
+
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+
+from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
+from clear_steps.core.easier.approach import Approach
+from clear_steps.core.easier.playing import sentence
+from clear_steps.core.easier.roles import roles_of
+from clear_steps.core.easier.search import staircase
+from clear_steps.core.easier.setups import SetupWish
+from clear_steps.core.easier.ways.capo import open_shapes_with_capo
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade import GradeRequest, Ladder
+from clear_steps.core.score import Part, Role, Song
+
+MOST_WAYS = 3
+_OTHER = 0.25  # of the bars that either changes, for two ways to be different
+_VOICES = frozenset({Role.PICKED, Role.CHORD_MELODY})
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """One way down: its name, what it was asked with, what was found for every target, and for the first of
+    them what a teacher would say."""
+
+    name: str
+    wish: Wish
+    found: tuple[Easier, ...]
+    sentence: str
+
+    @property
+    def easiest(self) -> Easier:
+        """The version at the lowest target."""
+        return self.found[-1]
+
+
+def ways(
+    song: Song,
+    part: Part,
+    ladder: Ladder,
+    wish: Wish,
+    request: GradeRequest = GradeRequest(),
+    progress: Progress = lambda _: True,
+) -> tuple[Way, ...]:
+    """Up to three ways that differ, what keeps most at the lowest target first; those that meet it before
+    those that do not. Raises StoppedError."""
+    offered = list(_offered(part, ladder, wish))
+    tried = []
+    for number, (name, own) in enumerate(offered):
+        try:
+            found = staircase(song, part, ladder, own, request, _share(progress, number, len(offered)))
+        except InvalidValueError:
+            if own == wish:
+                raise  # what was asked for cannot be had; another way of it is only not offered
+            continue
+        tried.append(Way(name, own, found, sentence(part, found[-1].edits)))
+    ordered = sorted(tried, key=lambda way: (not way.easiest.reached, -way.easiest.kept.overall))
+    return tuple(_different(part, ordered))
+
+
+def _offered(part: Part, ladder: Ladder, wish: Wish) -> Iterator[tuple[str, Wish]]:
+    """Names and wishes of what may be tried: what was asked, and where nothing special was, other ways."""
+    yield "as it is written, with less", wish
+    if wish.layer or wish.setup or wish.approach is not Approach.SOUND:
+        return
+    roles = set(roles_of(part))
+    if open_shapes_with_capo(part, ladder):
+        yield "open shapes with a capo", replace(wish, setup=SetupWish.OPEN_SHAPES)
+    yield "the rhythm kept", replace(wish, approach=Approach.GROOVE)
+    if roles & _VOICES:
+        yield "the melody alone", replace(wish, layer="melody")
+    if roles - {Role.STRUM, Role.BASS}:
+        yield "chords to strum", replace(wish, approach=Approach.STRUM)
+    if roles & {Role.STRUM, Role.LINE, Role.RIFF}:
+        yield "the places kept", replace(wish, approach=Approach.SHAPES)
+
+
+def _share(progress: Progress, number: int, count: int) -> Callable[[float], bool]:
+    def own(done: float) -> bool:
+        if not progress((number + done) / count):
+            raise StoppedError
+        return True
+
+    return own
+
+
+def _different(part: Part, ordered: Sequence[Way]) -> Iterator[Way]:
+    """Of ways in their order, those that differ from all that came before, at most three."""
+    taken: list[Way] = []
+    for way in ordered:
+        if len(taken) < MOST_WAYS and all(
+            differ(part, way.easiest.version, own.easiest.version) for own in taken
+        ):
+            taken.append(way)
+            yield way
+
+
+def differ(part: Part, one: Part, other: Part) -> bool:
+    """Whether two versions differ in a quarter of the bars that either changes."""
+    rows = list(zip(part.bars, one.bars, other.bars, strict=True))
+    if (one.tuning, one.capo) != (other.tuning, other.capo):
+        return True
+    changed = [(a, b) for own, a, b in rows if own.events != a.events or own.events != b.events]
+    return sum(a.events != b.events for a, b in changed) >= max(_OTHER * len(changed), 1)
