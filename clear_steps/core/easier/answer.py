@@ -58,6 +58,7 @@ class Easier:
     after: Grading
     kept: Kept
     blocking: tuple[Blocking, ...]
+    lowest: float  # the lowest Step there is, whatever it costs
 
 
 Progress = Callable[[float], bool]

@@ -85,14 +85,6 @@ def alike(edits: Sequence[Edit]) -> dict[int, int]:
     return {edit.id: firsts[edit.id] for edit in edits}
 
 
-def grouped(edits: Iterable[Edit], together: bool) -> list[list[Edit]]:
-    """Each edit by itself, or together those that do the very same in several bars."""
-    groups: dict[object, list[Edit]] = {}
-    for edit in edits:
-        groups.setdefault(edit.what if together else edit.id, []).append(edit)
-    return list(groups.values())
-
-
 def applied(part: Part, changes: Iterable[Change]) -> Part | None:
     """The part with changes made in order; None if what one replaces is not there."""
     bars = list(part.bars)

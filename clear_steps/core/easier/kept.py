@@ -86,8 +86,8 @@ class KeptSoFar:
         possible = [sum(points) for points in zip(*(row.possible for row in self.wanted), strict=True)]
         points = [sum(row) for row in zip(*(tally.kept for tally in tallies), strict=True)]
         scores = {
-            name: 100.0 * own / whole if whole else 100.0
-            for name, own, whole in zip(SCORES, points, possible, strict=True)
+            name: round(100.0 * own / whole, 9) if whole else 100.0
+            for name, own, whole in zip(SCORES, points, possible, strict=bool(possible))
         }
         onsets = sum(len(row.tops) for row in self.wanted)
         same = 100.0 * sum(tally.same for tally in tallies) / onsets if onsets else 100.0

@@ -46,7 +46,7 @@ class Planned:
 
 
 class Planner:
-    """Searches the plans of one way; `began` is how high every bar may stand at most, whatever the target."""
+    """Searches the plans of one way; `began` is how high every bar stood at first."""
 
     def __init__(
         self,
@@ -61,9 +61,8 @@ class Planner:
         self._glimpses: dict[tuple[object, ...], float] = {}
         self._shapes = bars_of_one_shape(builder.part, coming_back(builder.part))
         self._heights_at_first = heights.of(builder.part)
-        # Nothing is made harder than it was, unless it stays below the lowest target of all.
-        self._ceilings = [level + _SLACK for level in began]
-        self._hand = heights.graded(builder.part).hand  # whose fingering is glimpsed at, whatever was tried
+        self._began, self.ceiling = began, 1.0  # nothing is made harder than it was, unless it stays below
+        self.hand = heights.graded(builder.part).hand  # whose fingering is glimpsed at, whatever was tried
 
     def lowered(self, begun: Plan, target: float) -> Planned:
         """The plan that keeps most at a target, no milder anywhere than the one it begins with."""
@@ -148,7 +147,8 @@ class Planner:
 
     def _is_above(self, index: int, level: float, limit: float) -> bool:
         """Whether a bar stands above a limit, or above where it may stand at all."""
-        return level > min(limit + TOLERANCE, self._ceilings[index])
+        most = max(self._began[index], self.ceiling + TOLERANCE) + _SLACK
+        return level > min(limit + TOLERANCE, most)
 
     def _bars_down(self, plan: Plan, limit: float) -> Plan:
         """Every group that has a bar above the limit gets the choice that keeps most and is down there."""
@@ -270,7 +270,7 @@ class Planner:
     def _glimpsed(self, made: Part, index: int) -> float:
         key = (index, *map(id, made.bars[max(index - 1, 0) : index + 2]))
         if key not in self._glimpses:
-            self._glimpses[key] = self._heights.glimpsed(made, index, self._hand).level
+            self._glimpses[key] = self._heights.glimpsed(made, index, self.hand).level
         return self._glimpses[key]
 
     def _given_back(self, found: Planned, target: float) -> Planned:
@@ -361,6 +361,20 @@ class Planner:
                 if judged.reached:
                     return judged
         return None
+
+    def one_more(self, plan: Plan, index: int) -> Iterator[tuple[str, Part]]:
+        """By kind, what one more option, or a further one, makes of a bar."""
+        for at, choice in enumerate(self._builder.choices[index]):
+            for number, option in enumerate(choice.options, start=1):
+                if number > plan[index].options[at]:
+                    yield (
+                        option.kind,
+                        self._builder.made(same(plan, [index], plan[index].with_option(at, number))),
+                    )
+
+    def kinds(self, index: int) -> list[str]:
+        """The kinds of all that can be chosen for a bar."""
+        return [option.kind for choice in self._builder.choices[index] for option in choice.options]
 
     def _alike(self, group: Sequence[int]) -> list[list[int]]:
         """The bars of a group that are the same, or the same moved along the neck, together."""

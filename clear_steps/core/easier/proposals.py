@@ -40,6 +40,13 @@ class Proposals:
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in original.bars}
         self._rewritings: dict[tuple[object, ...], tuple[_Rewriting, ...]] = {}
 
+    def kinds_for(self, index: int) -> list[str]:
+        """Names of the kinds that are tried on a bar."""
+        return [name for name, kind in self.kinds.items() if self._is_for(kind, index)]
+
+    def _is_for(self, kind: Kind, index: int) -> bool:
+        return not kind.asked_only and self.roles[index] in kind.roles
+
     def of(
         self, version: Part, index: int, worth_trying: Callable[[Kind], bool] = lambda _: True
     ) -> Iterator[Proposed]:
@@ -49,7 +56,7 @@ class Proposals:
 
     def of_kind(self, kind: Kind, version: Part, index: int) -> Iterator[Proposed]:
         """What one kind proposes for a bar; nothing where it is not for such music."""
-        if kind.asked_only or self.roles[index] not in kind.roles:
+        if not self._is_for(kind, index):
             return
         for rewriting in self._rewritten(kind, version, index):
             made = replace(

@@ -1,43 +1,49 @@
-"""The proof of a refusal: which bars block a target, by what, and the best that every kind of edit could
-still do."""
+"""The proof of a refusal: which bars block a target, by what, and the best that every way and every kind of
+edit could still do."""
+
+from collections.abc import Iterable, Iterator
 
 from clear_steps.core.easier.answer import Blocking, Tried
 from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
+from clear_steps.core.easier.planning import Planned, Planner
 from clear_steps.core.easier.proposals import Proposals
 from clear_steps.core.score import Part
 
 
 def blocking_bars(
-    version: Part, target: float, heights: Heights, proposals: Proposals
+    lowest: Planned, target: float, heights: Heights, planner: Planner, proposals: Proposals
 ) -> tuple[Blocking, ...]:
-    """Bars above the target; where all bars meet it and only the song does not, the hardest bars and what
-    comes on top of them."""
+    """Of the lowest version there is the bars above the target; where all bars meet it and only the song does
+    not, the hardest bars and what comes on top of them."""
+    version = lowest.version
     bars, grading = heights.of(version), heights.graded(version)
     above = [bar for bar in bars if bar.level > target + TOLERANCE]
     if above:
-        return tuple(
-            Blocking(
-                bar.grade.index, bar.measure, bar.step, _tried(version, bar, heights, proposals), bar.limit
-            )
-            for bar in above
-        )
-    on_top = "memory" if grading.memory >= grading.stamina else "stamina"
+        rows = [(bar, bar.measure, bar.step, bar.limit) for bar in above]
+    else:
+        on_top = "memory" if grading.memory >= grading.stamina else "stamina"
+        rows = [(bars[index], on_top, bars[index].step, "") for index in grading.peak_bars]
     return tuple(
-        Blocking(index, on_top, bars[index].step, _tried(version, bars[index], heights, proposals))
-        for index in grading.peak_bars
+        Blocking(
+            bar.grade.index, measure, step, tuple(_tried(lowest, bar, heights, planner, proposals)), limit
+        )
+        for bar, measure, step, limit in rows
     )
 
 
-def _tried(version: Part, bar: Height, heights: Heights, proposals: Proposals) -> tuple[Tried, ...]:
-    tried = []
-    for kind in proposals.kinds.values():
-        versions = (proposed.version for proposed in proposals.of_kind(kind, version, bar.grade.index))
-        lowest = min(
-            (heights.at(version, bar.grade.index) for version in versions),
-            key=lambda height: height.level,
-            default=bar,
-        )
-        tried.append(
-            Tried(kind.name, lowest.grade.findings[bar.measure].step if bar.limit else lowest.grade.step)
-        )
-    return tuple(tried)
+def _tried(
+    lowest: Planned, bar: Height, heights: Heights, planner: Planner, proposals: Proposals
+) -> Iterator[Tried]:
+    """By kind, options of ways first, the lowest that one more of it makes the bar."""
+    index, found = bar.grade.index, dict[str, float]()
+    versions: Iterable[tuple[str, Part]] = (
+        *planner.one_more(lowest.plan, index),
+        *((made.kind.name, made.version) for made in proposals.of(proposals.known(lowest.version), index)),
+    )
+    for kind, version in versions:
+        height = heights.glimpsed(version, index, planner.hand)
+        step = height.grade.findings[bar.measure].step if bar.limit else height.grade.step
+        found[kind] = min(step, found.get(kind, step))
+    own = bar.grade.findings[bar.measure].step if bar.limit else bar.grade.step
+    for kind in dict.fromkeys((*planner.kinds(index), *proposals.kinds_for(index))):
+        yield Tried(kind, min(found.get(kind, own), own))

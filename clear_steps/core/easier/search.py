@@ -8,11 +8,11 @@ from collections.abc import Sequence
 from dataclasses import replace
 from itertools import pairwise
 
-from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
+from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Wish
 from clear_steps.core.easier.approach import APPROACHES, ApproachRow
 from clear_steps.core.easier.edit import Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
-from clear_steps.core.easier.heights import TOLERANCE, Heights, heights_of
+from clear_steps.core.easier.heights import Heights, heights_of
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
@@ -25,6 +25,7 @@ from clear_steps.core.easier.wanted import wanted_bars
 from clear_steps.core.easier.ways import choices_of
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.grade import Ability, Grader, GradeRequest, Ladder, grade_part
+from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
 
 
@@ -50,20 +51,33 @@ def staircase(
 ) -> tuple[Easier, ...]:
     """A version for every target, hardest first, each giving up more than the one before; raises
     StoppedError."""
-    search = _Search(song, part, ladder, wish, request, progress)
-    found = [search.found(target) for target in sorted(set(wish.targets), reverse=True)]
-    steps = list(pairwise(range(len(found))))
-    for harder, easiest in reversed(steps):
-        # What keeps more at a lower Step serves the higher one as well, and so does anything where that is
-        # refused.
-        if found[easiest].reached and (
-            found[easiest].kept.overall > found[harder].kept.overall or not found[harder].reached
-        ):
-            found[harder] = search.again(found[easiest], found[harder])
-    for harder, easiest in steps:
-        if found[easiest].kept.overall > found[harder].kept.overall:
-            found[easiest] = search.again(found[harder], found[easiest])
+    targets = sorted(set(wish.targets), reverse=True)
+    found = list[Easier]()
+    for ceilings in (targets, [targets[-1]] * len(targets)):
+        search = _Search(song, part, ladder, wish, request, progress)
+        rows = [search.found(*own) for own in zip(targets, ceilings, strict=True)]
+        found = _falling(search, rows)
+        if all(harder.kept.overall >= lower.kept.overall for harder, lower in pairwise(found)):
+            break
+        # A bar that a version makes harder, as its target allows, is in the way of the next one: none does so.
     return tuple(found)
+
+
+def _falling(search: "_Search", found: list[Easier]) -> list[Easier]:
+    """What keeps more at a lower Step serves the higher one as well, and so does anything where that is
+    refused."""
+    found = list(found)
+    for harder in reversed(range(len(found) - 1)):
+        lower = found[harder + 1]
+        keeps_more = lower.kept.overall > found[harder].kept.overall
+        if lower.reached and (keeps_more or not found[harder].reached):
+            found[harder] = search.again(lower, found[harder])
+    for harder, lower in enumerate(found[1:]):
+        if lower.kept.overall > found[harder].kept.overall and search.is_harmless(
+            found[harder], lower.target
+        ):
+            found[harder + 1] = search.again(found[harder], lower)
+    return found
 
 
 _STAIR = 0.5
@@ -93,7 +107,7 @@ class _Search:
         self._builder = self._builder_of(writing.version, ladder, row, wish.layer or row.layer)
         lowest = min(wish.targets)
         levels = heights_of(self._before, part, lowest, self._ability)
-        began = [max(bar.level, lowest + TOLERANCE) for bar in levels]
+        began = [bar.level for bar in levels]
         self._planner = Planner(self._builder, self._heights, self._scores, began, self._tell)
         self._local = Local(self._builder, self._heights, self._scores, self._planner, row.without)
         self._plan: Plan = self._builder.nothing()
@@ -129,28 +143,33 @@ class _Search:
             layer.does,
         )
 
-    def found(self, target: float) -> Easier:
-        """The version at a target, no milder anywhere than the one before it."""
+    def found(self, target: float, ceiling: float) -> Easier:
+        """The version at a target, no milder anywhere than the one before it; no bar is made harder than it
+        was, unless it stays below the ceiling."""
+        self._planner.ceiling = ceiling
         planned = self._planner.lowered(self._plan, target)
         if not planned.reached:
             planned = self._local.lowered(planned, target)
+        lowest = planned
         if not planned.reached:
-            planned = self._worth_its_loss(planned, target)
+            planned = replace(self._worth_its_loss(planned, target), reached=False)
         self._plan, self._highest_before = planned.plan, planned.highest
         version, edits = self._written(planned)
-        reached = self._heights.reached(version, target)
-        proposals = self._local.proposals
-        blocking = () if reached else blocking_bars(version, target, self._heights, proposals)
+        blocking = () if planned.reached else self._proof(lowest, target)
         return Easier(
             target,
-            reached,
+            planned.reached,
             tuple(edits),
             version,
             self._before,
             self._heights.graded(version),
             self._plain.of(version),
             blocking,
+            max(lowest.highest, 1.0),
         )
+
+    def _proof(self, lowest: Planned, target: float) -> tuple[Blocking, ...]:
+        return blocking_bars(lowest, target, self._heights, self._planner, self._local.proposals)
 
     def again(self, found: Easier, instead_of: Easier) -> Easier:
         """What was found for another target, for this one."""
@@ -158,12 +177,19 @@ class _Search:
         blocking = () if reached else instead_of.blocking
         return replace(found, target=instead_of.target, reached=reached, blocking=blocking)
 
+    def is_harmless(self, found: Easier, target: float) -> bool:
+        """Whether no bar of a version stands above both its old Step and a target."""
+        self._planner.ceiling = target
+        return self._planner.is_reached(found.version, HARDEST_STEP)
+
     def _worth_its_loss(self, planned: Planned, target: float) -> Planned:
         """An unreachable target guts no song: down half-Step stairs to the lowest Step there is, as long as
         what a stair wins is worth what it loses."""
         lowest = max(planned.highest, target)
         stair = self._highest_before - _STAIR
         found = self._planner.judged(self._plan, self._highest_before)
+        if not found.reached:  # it makes a bar harder than this target allows
+            found = self._planner.judged(self._builder.nothing(), HARDEST_STEP)
         while stair > lowest - _STAIR:
             step = max(stair, lowest)
             tried = self._planner.lowered(found.plan, step)

@@ -8,20 +8,18 @@ from clear_steps.core.easier.edit import (
     Edit,
     applied,
     dependencies,
-    refused_with,
     version_of,
 )
 from clear_steps.core.easier.heights import Height
 from clear_steps.core.easier.kept import KeptSoFar
-from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.easier.proposals import Proposed
 from clear_steps.core.score import Part
 
 _SEEN = 0.05  # Steps
 
 
 class Writing:
-    """Edits in the order they were taken; those settled belong to what was asked for, or to a harder
-    version of the staircase."""
+    """Edits in the order they were taken."""
 
     def __init__(self, original: Part, given: Sequence[Edit], scores: KeptSoFar) -> None:
         self.original, self.scores = original, scores
@@ -31,16 +29,6 @@ class Writing:
         self.version = version_of(original, self.edits)
         for edit in given[len(self.edits) :]:
             self._add(edit)
-        self.settle()
-
-    def settle(self) -> None:
-        """What stands now stays."""
-        self.settled = frozenset(edit.id for edit in self.edits)
-
-    @property
-    def kept(self) -> float:
-        """What is kept of the whole, in per cent, as the search weighs it."""
-        return self.scores.overall(self.version)
 
     def take(
         self,
@@ -88,20 +76,6 @@ class Writing:
             lambda _: effect,
         )
         self.version = proposed.version
-
-    def without(self, refused: Iterable[Edit], proposals: Proposals) -> tuple[list[Edit], Part]:
-        """The other edits that do not build on these, and the version they make; bars not touched stay the
-        objects they are."""
-        gone = refused_with(self.edits, [edit.id for edit in refused])
-        fewer = [other for other in self.edits if other.id not in gone]
-        touched = {bar for other in self.edits if other.id in gone for bar in other.bars}
-        made = proposals.known(
-            version_of(self.original, [other for other in fewer if touched & set(other.bars)])
-        )
-        return fewer, replace(
-            self.version,
-            bars=tuple(made.bars[at] if at in touched else bar for at, bar in enumerate(self.version.bars)),
-        )
 
 
 def reason_words(number: int, before: Height, after: Height) -> str:

@@ -15,7 +15,7 @@ from clear_steps.core.easier.kinds.phrases import (
     straightened,
 )
 from clear_steps.core.easier.kinds.places import closer_strings, other_places
-from clear_steps.core.easier.kinds.rhythm import fewer_notes, onto_the_beat
+from clear_steps.core.easier.kinds.rhythm import onto_the_beat
 from clear_steps.core.easier.kinds.technique import (
     bend_to_fret,
     bend_to_slide,
@@ -105,6 +105,5 @@ _ROWS = (
         roles=frozenset({Role.STRUM}),
     ),
     Kind("ring", "strings need not ring on", ring_out),
-    Kind("rhythm", "the notes on strong beats kept", fewer_notes),
 )
 KINDS: dict[str, Kind] = {row.name: row for row in _ROWS}

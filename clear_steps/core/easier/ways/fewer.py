@@ -21,13 +21,14 @@ def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
             Option("repeated", "a repeated note once, held", _with_edges(edges, _not_repeated)),
             Option("passing", "no passing notes off the beat", _with_edges(edges, _not_passing)),
             *(
-                Option("fewer", says, _with_edges(edges, on_grid(beats)))
+                Option("fewer", says, _with_edges(own, on_grid(beats)))
                 for beats, says in (
                     (Fraction(1, 2), "only the notes on the half beats"),
                     (Fraction(1), "only the notes on the beats"),
                     (Fraction(2), "only the notes on every other beat"),
                     (Fraction(4), "only the first note of the bar"),
                 )
+                for own in (edges, ())  # where a phrase's end cannot stay, nothing is worth less for it
             ),
         ),
         thins=True,
