@@ -1,5 +1,6 @@
 """An edit of a part as a value: what was written, what stands instead, why, and what it costs."""
 
+from bisect import bisect_right
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -64,25 +65,20 @@ class Edit:
     says: str = ""  # to a student: what to play now
 
     @property
-    def what(self) -> tuple[str, tuple[Change, ...]]:
-        """What it does, whatever the bar."""
-        return self.kind, tuple(replace(change, bar=0) for change in self.changes)
-
-    @property
     def bars(self) -> tuple[int, ...]:
         """Indexes of the bars it touches."""
         return tuple(sorted({change.bar for change in self.changes}))
 
 
-def alike(edits: Sequence[Edit]) -> dict[int, int]:
-    """By id: the first of the edits that belong together: made in one go for one reason, or the very same
-    in another bar."""
+def alike(part: Part, edits: Sequence[Edit]) -> dict[int, int]:
+    """By id: the first of the edits that a teacher counts as one change: the same done in one section."""
+    starts = [section.first_bar for section in part.sections]
     firsts: dict[object, int] = {}
+    found = {}
     for edit in edits:
-        what, why = edit.what, (edit.kind, edit.bars, edit.reason, edit.effect)
-        first = min(firsts.get(what, edit.id), firsts.get(why, edit.id))
-        firsts |= {what: first, why: first, edit.id: first}
-    return {edit.id: firsts[edit.id] for edit in edits}
+        section = bisect_right(starts, min(edit.bars, default=0))
+        found[edit.id] = firsts.setdefault((edit.kind, edit.says, section), edit.id)
+    return found
 
 
 def applied(part: Part, changes: Iterable[Change]) -> Part | None:

@@ -22,7 +22,8 @@ from clear_steps.core.score import Part, Role
 _MOST_COMBINED = 240  # combinations of a group's options that are made, those first that seem to lose least
 _ROUNDS = 3  # over all groups, since fingers change with neighbours
 _FEW = 3  # at most one bar in so many goes further than its group
-_LOWERINGS = 8  # of the bars' limit, for the song's sake
+_LOWERINGS = 12  # of the bars' limit, for the song's sake
+_SHARE_OF_OVER = 0.5  # by which it is lowered at once
 _LEAST_LOWERING = 0.1
 _SLACK = 1e-9
 _LEAST_GAIN = 0.01  # points of what is kept, for something to come back
@@ -120,7 +121,7 @@ class Planner:
         found = self.judged(lowest, target)
         for _ in range(_LOWERINGS):
             self._tell()
-            lowest = self._bars_down(lowest, limit)
+            lowest = self._bars_down(plan, limit)
             tried = self.judged(lowest, target)
             better = _is_better(tried, found)
             found = tried if better else found
@@ -129,7 +130,7 @@ class Planner:
                 break
             if over > TOLERANCE:
                 stands = max(bar.level for bar in self._heights.of(tried.version))
-                limit = max(min(limit, stands) - max(over, _LEAST_LOWERING), 1.0)
+                limit = max(min(limit, stands) - max(over * _SHARE_OF_OVER, _LEAST_LOWERING), 1.0)
         return self._given_back(found, target) if found.reached else found
 
     def judged(self, plan: Plan, target: float) -> Planned:

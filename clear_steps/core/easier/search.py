@@ -59,7 +59,7 @@ def staircase(
         found = _falling(search, rows)
         if all(harder.kept.overall >= lower.kept.overall for harder, lower in pairwise(found)):
             break
-        # A bar that a version makes harder, as its target allows, is in the way of the next one: none does so.
+        # A bar that a version makes harder, as its target allows, is in the way of the next one: none does.
     return tuple(found)
 
 

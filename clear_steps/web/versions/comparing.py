@@ -107,7 +107,7 @@ def _layer(stored: StoredVersion) -> api.LayerName:
 
 
 def _edit_models(stored: StoredVersion, part: Part, gone: frozenset[int]) -> list[api.EditModel]:
-    firsts, unfitting = alike(stored.edits), gone - refused_with(stored.edits, stored.refused)
+    firsts, unfitting = alike(part, stored.edits), gone - refused_with(stored.edits, stored.refused)
     return [
         api.EditModel(
             id=edit.id,

@@ -8,22 +8,14 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.easier import (
-    KINDS,
-    Change,
     Easier,
-    Edit,
     SetupWish,
     Wish,
     compared,
     staircase,
     version_of,
 )
-from clear_steps.core.easier.edit import Setup
 from clear_steps.core.easier.given import FILL, short_bars, usual_metre
-from clear_steps.core.easier.kept import KeptSoFar
-from clear_steps.core.easier.kinds.rhythm import beats_alone
-from clear_steps.core.easier.proposals import Proposals
-from clear_steps.core.easier.writing import Writing
 from clear_steps.core.grade import GradeRequest
 from clear_steps.core.score import Bar, Bend, Event, Instrument, Metre, Note, Part, Song
 from clear_steps.demo import demo_texts
@@ -121,35 +113,3 @@ def test_a_layer_is_made_of_what_is_given_first(layer: str) -> None:
         found = staircase(song, song.parts[0], LADDER, wish)[0]
         whole(found, song.parts[0])
         assert any(edit.kind in (FILL, "capo", "bend-slide", "bend-fret") for edit in found.edits)
-
-
-def test_bars_that_recur_but_were_placed_apart_by_a_retuning_are_left_apart() -> None:
-    """The bars of a recurring pair stand on different strings once the music is moved, so that the edits of
-    one do not fit the other."""
-    again = tuple(Event(Fraction(1, 2), (Note(1, fret),)) for fret in (5, 7, 8, 7, 5, 7, 8, 10))
-    part = Part(bars=(Bar(FOUR, again), Bar(FOUR, again)))
-    song = Song(tempo=Fraction(170), parts=(part,))
-    second, third = (
-        tuple(Event(event.quarters, (Note(string, event.notes[0].fret + up),)) for event in again)
-        for string, up in ((2, 5), (3, 9))
-    )
-    setup = Edit(
-        1,
-        "capo",
-        (Change(0, Fraction(0), again, second), Change(1, Fraction(0), again, third)),
-        "",
-        "",
-        0.0,
-        setup=Setup(part.tuning, 0, 0),
-    )
-    scores = KeptSoFar(part)
-    writing = Writing(part, [setup], scores)
-    proposals = Proposals(part, KINDS, scores)
-    writing.version = proposals.known(writing.version)
-    writing.take("rhythm", beats_alone(writing.version, 0), "why", lambda _: "bar 1: less")
-    assert writing.like(0, {1: 0}, proposals) is None
-    plain = Writing(song.parts[0], (), scores)
-    plain.take("rhythm", beats_alone(part, 0), "why", lambda _: "bar 1: less")
-    alike = plain.like(0, {1: 0}, proposals)
-    assert alike is not None
-    assert alike[1].bars[0] == alike[1].bars[1]

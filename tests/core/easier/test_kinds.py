@@ -6,7 +6,6 @@ from fractions import Fraction
 import pytest
 
 from clear_steps.core.easier import KINDS, applied
-from clear_steps.core.easier.kinds.rhythm import beats_alone
 from clear_steps.core.score import TUNINGS, Bend, Event, Instrument, Metre, Note, Part, Song, Technique
 from tests.songs import line
 
@@ -147,28 +146,6 @@ def test_what_is_no_broken_chord_is_not_struck_together(places: tuple[str, ...],
     assert not results("together", line(*places).parts[0]), why
 
 
-@pytest.mark.parametrize(
-    ("lengths", "onsets"),
-    [
-        ((HALF,) * 8, [0, 1, 2, 3]),
-        ((HALF, 1, HALF, 2), [0, 2]),  # a note holds over the second beat
-        ((HALF, 1, 1, 1, HALF), [0]),  # and over every beat
-    ],
-)
-def test_the_beat_alone_is_what_starts_on_a_beat_whatever_holds_over_it(
-    lengths: tuple[Fraction, ...], onsets: list[int]
-) -> None:
-    part = line("1.0").parts[0]
-    bar = replace(
-        part.bars[0],
-        events=tuple(Event(Fraction(length), (Note(1, at),)) for at, length in enumerate(lengths)),
-    )
-    version = applied(replace(part, bars=(bar,)), beats_alone(replace(part, bars=(bar,)), 0))
-    assert version is not None
-    assert list(version.bars[0].onsets) == onsets
-    assert version.bars[0].quarters == 4
-
-
 def test_notes_a_step_apart_are_struck_together_only_where_they_ring() -> None:
     part = line("5.3", "4.2", "2.0", "3.2", "2.0", "3.2", "4.2", "5.3").parts[0]  # B over A, a whole tone
     assert len(results("together", part)[0]) == 6, "beats 2 and 3 stay as they are"
@@ -254,15 +231,6 @@ def test_a_power_chord_becomes_its_root_and_another_chord_does_not() -> None:
     assert results("root", line("6.3+5.2+4.0").parts[0]) == []
 
 
-def test_sixteenths_become_eighths_quarters_halves_and_one_note() -> None:
-    part = line(*["3.5", "3.6", "3.7", "3.8"] * 4, length=Fraction(1, 4)).parts[0]
-    assert [len(events) for events in results("rhythm", part)][:2] == [8, 4]
-    assert [len(events) for events in results("rhythm", part)][-2:] == [2, 1]
-    eighths = results("rhythm", part)[0]
-    assert {event.quarters for event in eighths} == {HALF}
-    assert [fret for event in frets(eighths) for _, fret in event] == [5, 7] * 4
-
-
 def test_an_off_beat_note_after_a_rest_comes_on_the_beat() -> None:
     part = line("r", "3.5", "3.5", "3.5").parts[0]
     [events] = results("beat", part)
@@ -279,38 +247,18 @@ def test_ringing_is_let_go() -> None:
     assert not results("ring", part)[0][0].techniques
 
 
-def test_of_a_note_that_slides_where_it_leads_to_may_be_what_is_kept() -> None:
-    song = line("2.15", "2.17", "2.15", "1.12")
-    arriving = Event(HALF, (Note(2, 17, frozenset({Technique.SLIDE})),))
-    part = part_with(song, {1: arriving})
-    kept = [frets(events)[0] for events in results("rhythm", part)]
-    assert [(2, 15)] in kept
-    assert [(2, 17)] in kept
-    assert all(
-        events[0].quarters >= 1 for events in results("rhythm", part) if frets(events)[0] == [(2, 17)]
-    ), "struck once, not twice"
-    assert all(frets(events)[0] != [(2, 17)] for events in results("rhythm", song.parts[0])), (
-        "only where it slides"
-    )
-
-
 def test_the_two_upper_notes_of_a_chord_may_be_what_is_left() -> None:
     part = line("5.0+4.2+3.2+2.1+1.0", "3.2+2.1", length=Fraction(2)).parts[0]
     (events,) = results("pair", part)
     assert frets(events) == [[(1, 0), (2, 1)], [(2, 1), (3, 2)]]
 
 
-def test_three_eighths_a_beat_become_long_and_short_then_the_beat_alone() -> None:
+def test_three_eighths_a_beat_are_no_tuplet() -> None:
     part = line("1.0").parts[0]
     bar = replace(
         part.bars[0], metre=Metre(6, 8), events=tuple(Event(HALF, (Note(1, at),)) for at in range(6))
     )
     jig = replace(part, bars=(bar,))
-    rhythms = [
-        [(event.notes[0].fret, event.quarters) for event in events] for events in results("rhythm", jig)
-    ]
-    assert [(0, 1), (2, HALF), (3, 1), (5, HALF)] in rhythms
-    assert [(0, 3 * HALF), (3, 3 * HALF)] in rhythms
     assert not results("straight", jig), "they are no tuplet"
 
 

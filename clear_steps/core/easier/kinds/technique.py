@@ -9,6 +9,7 @@ from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, plain, whole_bar, with_notes, without
 from clear_steps.core.score import ARRIVING, Bend, Event, Note, Part, Technique
 
+_QUICK = Fraction(1, 2)  # quarters before a slide that stands for a bend
 _OWN_ORNAMENTS = {
     Technique.VIBRATO,
     Technique.SLIDE_IN_ABOVE,
@@ -112,7 +113,7 @@ def bend_to_fret(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def bend_to_slide(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """The fretted note, then a slide to the bend's target in the second half of its time."""
+    """The fretted note, then a quick slide to the bend's target: after half its time, an eighth at most."""
 
     def rewrite(event: Event) -> tuple[Event, ...] | None:
         bent = event.struck[0] if len(event.notes) == 1 and event.struck else None
@@ -123,11 +124,11 @@ def bend_to_slide(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
             or bent.fret + round(bent.bend.half_tones) > part.highest_fret
         ):
             return None
-        half = event.quarters / 2
-        if half < Fraction(1, 8):
+        early = min(event.quarters / 2, _QUICK)
+        if early < Fraction(1, 8):
             return None
         start = _unbent(
-            replace(event, quarters=half), [without(replace(bent, bend=None), {Technique.VIBRATO})]
+            replace(event, quarters=early), [without(replace(bent, bend=None), {Technique.VIBRATO})]
         )
         arrival = plain(bent, bent.string, bent.fret + round(bent.bend.half_tones))
         arrival = replace(
@@ -135,7 +136,7 @@ def bend_to_slide(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
             techniques=frozenset({Technique.SLIDE}) | (bent.techniques & {Technique.VIBRATO}),
             picking=None,
         )
-        return (start, Event(half, (arrival,), start.techniques, free=event.free))
+        return (start, Event(event.quarters - early, (arrival,), start.techniques, free=event.free))
 
     yield from each(part, index, rewrite)
 

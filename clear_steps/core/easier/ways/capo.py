@@ -29,7 +29,7 @@ def open_shapes_with_capo(part: Part, ladder: Ladder) -> tuple[int, tuple[Change
     if part.tuning.strings != 6 or not roles or strummed < _LEAST_STRUMMED * len(roles):
         return None
     chords = list(_chords(part))
-    if not chords or any(chord is None for _, _, chord in chords):
+    if not chords or any(chord is None for _, _, chord in chords) or _is_open_already(part):
         return None
     shapes = [row for row in ladder.chord_shapes if is_open(row) and not row.substitute]
     for capo in range(_HIGHEST + 1):
@@ -46,6 +46,13 @@ def is_open(shape: ChordShape) -> bool:
     """Whether a shape lies at the nut and lets a string ring."""
     frets = shape.by_string.values()
     return 0 in frets and max(frets) <= _OPEN_FRETS
+
+
+def _is_open_already(part: Part) -> bool:
+    frets = [
+        [note.fret for note in event.notes] for _, _, event in part.events() if len(event.notes) >= _A_CHORD
+    ]
+    return all(0 in own and max(own) <= _OPEN_FRETS for own in frets)
 
 
 def _chords(part: Part) -> Iterator[tuple[int, Fraction, Chord | None]]:
