@@ -14,7 +14,7 @@ from clear_steps.ladders import default_ladder
 from clear_steps.store import Database, NewVersion, Songs, Student, Students, Versions
 
 # The Step of the version each piece ships with, in the order of the files.
-TARGETS = (4.0, 4.0, 3.0, 2.5, 4.0, 6.0)
+TARGETS = (4.0, 4.0, 3.0, 3.0, 4.0, 6.0)
 _STUDENTS = (
     Student(
         "Mira",

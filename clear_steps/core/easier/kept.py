@@ -1,7 +1,7 @@
 """What survives of the tune by role: scores, their mean less what makes a version unmusical, and one plain
 figure nobody can tune."""
 
-from collections.abc import Callable, Collection, Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 from operator import mul
@@ -172,20 +172,20 @@ def _against(wanted: WantedBar, version: Part, bar: Bar) -> _Tally:
         if event.struck
     }
     half_beat = bar.metre.beat_quarters / 2
+    tunes, basses = {note.at for note in wanted.tune}, {note.at for note in wanted.bass}
     tune = (
         sum(row.weight * _chord_credit(row, version, bar) for row in wanted.changes)
         if wanted.role is Role.STRUM
-        else sum(
-            row.weight * _note_credit(row, there, max, half_beat, {note.at for note in wanted.tune})
-            for row in wanted.tune
-        )
+        else sum(row.weight * _note_credit(row, there, half_beat, tunes) for row in wanted.tune)
     )
-    basses = {note.at for note in wanted.bass}
-    bass = sum(row.weight * _note_credit(row, there, min, half_beat, basses) for row in wanted.bass)
+    bass = sum(row.weight * _note_credit(row, there, half_beat, basses) for row in wanted.bass)
     harmony = sum(row.weight * _chord_credit(row, version, bar) for row in wanted.harmony)
     return _Tally(
         (tune, bass, harmony, _strokes_kept(wanted, there, bar), _how_kept(wanted, there)),
-        sum(any((pitch - top) % 12 == 0 for pitch in _at(there, at)) for at, top in wanted.tops),
+        sum(
+            at in there and (top is None or any((pitch - top) % 12 == 0 for pitch in there[at][1]))
+            for at, top in wanted.tops
+        ),
     )
 
 
@@ -193,17 +193,11 @@ def _at(there: _Heard, onset: Fraction) -> tuple[float, ...]:
     return there[onset][1] if onset in there else ()
 
 
-def _note_credit(
-    row: WantedNote,
-    there: _Heard,
-    edge: Callable[[Sequence[float]], float],
-    half_beat: Fraction,
-    taken: Collection[Fraction],
-) -> float:
+def _note_credit(row: WantedNote, there: _Heard, half_beat: Fraction, taken: Collection[Fraction]) -> float:
     """The pitch itself outermost, under others, an octave away, or reached before the next onset; or within
     half a beat, where nothing else was."""
     found = _at(there, row.at)
-    if found and edge(found) == row.pitch:
+    if found and row.pitch in (min(found), max(found)):
         return 1.0
     if row.pitch in found:
         return _INNER_CREDIT

@@ -71,11 +71,19 @@ class Penalties:
 def out_of_pattern(version: Part, group: Sequence[int], tune: Mapping[int, frozenset[Fraction]]) -> list[int]:
     """Of bars (indexes) that had one rhythm, those that have another than most now, notes of the tune aside
     that one of them kept."""
-    struck = {index: _struck(version.bars[index]) for index in group}
-    common = frozenset.intersection(*(frozenset(own) for own in struck.values()))
     rhythms = {index: rhythm_of(version.bars[index]) for index in group}
     usual = Counter(rhythms.values()).most_common(1)[0][0]
-    return [index for index in group if rhythms[index] != usual and not struck[index] - common <= tune[index]]
+    models = [index for index in group if rhythms[index] == usual]
+    common = _struck(version.bars[models[0]])
+    kept_by_all = frozenset.intersection(*(tune[index] for index in models))
+    found = []
+    for index in group:
+        own = _struck(version.bars[index])
+        # What one has and another has not must be tune where it is, and where it is not, none.
+        fits = own - common <= tune[index] and common - own <= kept_by_all - tune[index]
+        if rhythms[index] != usual and not fits:
+            found.append(index)
+    return found
 
 
 def onsets_of_the_tune(

@@ -184,7 +184,23 @@ class Planner:
             return best[1]
         levels = [(self._level(made, group), number) for number, (_, _, _, made) in enumerate(rows)]
         lowest = min(levels, default=None)
-        return same(plan, rows[lowest[1]][0], rows[lowest[1]][2]) if lowest else plan
+        if lowest is None:
+            return plan
+        bars, _, row, _ = rows[lowest[1]]
+        return self._each_down(same(plan, bars, row), group, limit)
+
+    def _each_down(self, plan: Plan, group: Sequence[int], limit: float) -> Plan:
+        """Where the whole group does not get down, equal bars by themselves as far as they go."""
+        for alike in self._alike(group):
+            made = self._builder.made(plan)
+            if len(alike) == len(group) or not self._any_above(made, alike, limit):
+                continue
+            rows = self._rows(plan, alike)
+            reaching = (own for own in rows if not self._any_above(own[2], alike, limit))
+            lowest = min(rows, key=lambda own: self._level(own[2], alike), default=None)
+            chosen = next(reaching, lowest)
+            plan = same(plan, alike, chosen[1]) if chosen else plan
+        return plan
 
     def _above(self, made: Part, bars: Sequence[int], limit: float) -> Iterator[int]:
         """The bars that stand above a limit, at a glimpse, those first that did in the song as it was."""
@@ -193,6 +209,9 @@ class Planner:
             if self._is_above(index, self._glimpsed(made, index), limit):
                 yield index
 
+    def _any_above(self, made: Part, bars: Sequence[int], limit: float) -> bool:
+        return any(True for _ in self._above(made, bars, limit))
+
     def _further(
         self, plan: Plan, bars: Sequence[int], limit: float, best: tuple[float, Plan] | None
     ) -> tuple[float, Plan] | None:
@@ -200,7 +219,7 @@ class Planner:
         for kept, row, made in self._rows(plan, bars):
             if best and kept <= best[0]:
                 break
-            if not any(True for _ in self._above(made, bars, limit)):
+            if not self._any_above(made, bars, limit):
                 return kept, same(plan, bars, row)
         return best
 
@@ -298,7 +317,7 @@ class Planner:
             for kept, row, made in self._rows(found.plan, group, start):
                 if kept < found.kept + _LEAST_GAIN or tries >= _GIVEN_BACK_TRIES:
                     break
-                if any(True for _ in self._above(made, group, target)):
+                if self._any_above(made, group, target):
                     continue
                 tries += 1
                 tried = self.judged(same(found.plan, group, row), target)
@@ -357,7 +376,7 @@ class Planner:
             if kept >= found.kept + _LEAST_GAIN:
                 tried.append((kept, -onset, plan, made))
         for _, _, plan, made in sorted(tried, key=lambda own: own[:2], reverse=True):
-            if not any(True for _ in self._above(made, group, target)):
+            if not self._any_above(made, group, target):
                 judged = self.judged(plan, target)
                 if judged.reached:
                     return judged

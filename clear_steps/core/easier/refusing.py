@@ -23,12 +23,15 @@ def blocking_bars(
     else:
         on_top = "memory" if grading.memory >= grading.stamina else "stamina"
         rows = [(bars[index], on_top, bars[index].step, "") for index in grading.peak_bars]
-    return tuple(
+    found = [
         Blocking(
             bar.grade.index, measure, step, tuple(_tried(lowest, bar, heights, planner, proposals)), limit
         )
         for bar, measure, step, limit in rows
-    )
+    ]
+    # What a single change would bring down is not what is in the way.
+    proven = [row for row in found if all(tried.step > target + TOLERANCE for tried in row.tried)]
+    return tuple(proven if above and proven else found)
 
 
 def _tried(

@@ -86,7 +86,7 @@ class WantedBar:
     harmony: tuple[WantedChord, ...]
     strokes: tuple[WantedStroke, ...]
     how: tuple[tuple[Fraction, Technique], ...]
-    tops: tuple[tuple[Fraction, float], ...]  # the plain figure: the highest pitch of each onset
+    tops: tuple[tuple[Fraction, float | None], ...]  # the plain figure: the highest pitch of each onset
 
     @property
     def possible(self) -> tuple[float, ...]:
@@ -136,8 +136,13 @@ def _wanted(of: _Of) -> WantedBar:
         tuple(_harmony(of)) if WEIGHTS[of.role]["harmony"] else (),
         tuple(_strokes(of)),
         tuple((onset, how) for onset, event in struck for how in sorted(how_played(event) & _HOW)),
-        tuple((onset, max(heard(of.part, note) for note in event.struck)) for onset, event in struck),
+        tuple((onset, _top(of.part, event)) for onset, event in struck),
     )
+
+
+def _top(part: Part, event: Event) -> float | None:
+    """The highest pitch struck; none of muted hits."""
+    return max((heard(part, note) for note in event.struck if not note.dead), default=None)
 
 
 def heard(part: Part, note: Note) -> float:

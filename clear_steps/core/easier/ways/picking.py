@@ -3,10 +3,10 @@ strong beats; inner notes go first."""
 
 from dataclasses import replace
 from fractions import Fraction
+from math import ceil
 
 from clear_steps.core.easier.kinds.bars import with_notes
 from clear_steps.core.easier.kinds.broken import struck_together
-from clear_steps.core.easier.kinds.rhythm import beats_of
 from clear_steps.core.easier.rewriting import Events, only_notes
 from clear_steps.core.easier.ways.scene import Choice, Option, Rewrite, Scene, first_of
 from clear_steps.core.easier.ways.thinning import on_grid, thinned
@@ -60,25 +60,26 @@ def struck_as_one() -> Choice:
 
 def _onto_beats(scene: Scene, index: int) -> Events | None:
     """Of every beat its melody note and its bass note together on it; nothing where a beat has two melody
-    notes or its bounds are held over."""
-    bar, voices = scene.bar(index), scene.voices(index)
+    notes, or something is held on."""
+    bar, voices, beat = scene.bar(index), scene.voices(index), scene.bar(index).metre.beat_quarters
+    if any(note.tied for event in bar.events for note in event.notes):
+        return None
     events: list[Event] = []
-    for start, stop in beats_of(bar):
-        inside = [at for at, onset in enumerate(bar.onsets) if start <= onset < stop]
+    for number in range(ceil(bar.quarters / beat)):
+        inside = [at for at, onset in enumerate(bar.onsets) if onset // beat == number]
         tunes = [voices[at].tune for at in inside if voices[at].tune]
         basses = [voices[at].bass for at in inside if voices[at].bass]
-        first = bar.events[inside[0]]
-        if len(tunes) > 1 or any(note.tied for at in inside[1:] for note in bar.events[at].notes):
+        if len(tunes) > 1:
             return None
+        quarters = min(beat, bar.quarters - number * beat)
         notes = {note.string: note for note in (*basses[:1], *tunes) if note}
-        chord = next((bar.events[at].chord for at in inside if bar.events[at].chord), "")
-        made = with_notes(replace(first, quarters=stop - start, chord=chord), notes.values())
-        if not made.notes and events and not chord:
-            events[-1] = replace(events[-1], quarters=events[-1].quarters + made.quarters)
+        if notes or not events:
+            like = bar.events[inside[0]] if inside else Event(quarters)
+            chord = next((bar.events[at].chord for at in inside if bar.events[at].chord), "")
+            events.append(with_notes(replace(like, quarters=quarters, chord=chord), notes.values()))
         else:
-            events.append(made)
-    whole = sum((event.quarters for event in events), Fraction(0)) == bar.quarters
-    return tuple(events) if whole and len(events) < len(bar.events) else None
+            events[-1] = replace(events[-1], quarters=events[-1].quarters + quarters)
+    return tuple(events) if len(events) < sum(bool(event.struck) for event in bar.events) else None
 
 
 def _voices(inner: int = 0, bass_from: int = -99) -> Rewrite:
