@@ -1,4 +1,4 @@
-"""The command line: serve, demo, grade, fingering, simplify, convert."""
+"""The command line: serve, demo, grade, fingering, figures, simplify, compare, convert."""
 
 import gc
 import json
@@ -13,7 +13,7 @@ from typing import NoReturn, TypeVar
 import click
 import platformdirs
 
-from clear_steps.core.easier import Approach, Wish, staircase
+from clear_steps.core.easier import Approach, Wish, ways
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
 from clear_steps.core.figures import coming_back
 from clear_steps.core.figures.words import told_lines
@@ -24,10 +24,11 @@ from clear_steps.demo import seed
 from clear_steps.formats import read_song, write_song
 from clear_steps.ladders import default_ladder, read_ladder
 from clear_steps.report import (
-    easier_report,
+    compared_report,
     figures_report,
     fingering_report,
     grade_report,
+    ways_report,
     with_scale_length,
 )
 from clear_steps.store import Database, StoreError
@@ -218,8 +219,8 @@ def simplify(file: Path, target: float, approach: str, out: Path | None, as_json
     """Write an easier version of the first part, and say what it gave up."""
     song = _or_stop(file, _read)
     part = song.parts[0]
-    found = staircase(song, part, default_ladder(), Wish((target,), Approach(approach)))[0]
-    report = easier_report(song, part, found)
+    answers = ways(song, part, default_ladder(), Wish((target,), Approach(approach)))
+    found, report = answers[0].easiest, ways_report(song, part, answers)
     if out:
         _or_stop(
             out,
@@ -237,7 +238,28 @@ def simplify(file: Path, target: float, approach: str, out: Path | None, as_json
     )
     for row in report["blocking"]:
         click.echo(f"bar {row['bar']} stays at Step {row['step']:.2f} by {row['measure']}")
+    for way in report["ways"]:
+        click.echo(f"{way['name']}: Step {way['step']:.2f}, kept {way['kept']:.0f} %. {way['sentence']}")
     click.echo(report["tab"])
+
+
+@main.command()
+@click.argument("original", type=click.Path(path_type=Path))
+@click.argument("version", type=click.Path(path_type=Path))
+@click.option("--half-tones", default=0, show_default=True, help="The version sounds so much higher.")
+@click.option("--json", "as_json", is_flag=True)
+def compare(original: Path, version: Path, half_tones: int, as_json: bool) -> None:
+    """Hold a version somebody wrote against its original: Steps, what is kept, laws broken."""
+    song, other = _or_stop(original, _read), _or_stop(version, _read)
+    report = _or_stop(version, lambda _: compared_report(song, other, default_ladder(), half_tones))
+    if as_json:
+        click.echo(json.dumps(report, indent=1))
+        return
+    kept, steps = report["kept"], (report["before"]["step"], report["after"]["step"])
+    click.echo(f"Step {steps[0]:.2f} -> {steps[1]:.2f}; kept {kept['overall']:.0f} %")
+    click.echo(", ".join(f"{name} {kept[name]:.0f} %" for name in ("tune", "bass", "harmony", "rhythm")))
+    for row in report["laws"]:
+        click.echo(f"not so: {row['law']} (bar {', '.join(map(str, row['bars']))})")
 
 
 @main.command()

@@ -1,15 +1,18 @@
 """Grades and fingerings as the JSON that scripts depend on; its shape is in docs/command-line.md."""
 
+from collections.abc import Callable, Sequence
 from dataclasses import replace
 from typing import Any
 
-from clear_steps.core.easier import Easier, Edit
+from clear_steps.core.easier import Easier, Edit, Kept, Pair, Way, broken_laws, kept
+from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import At, ComingBack, coming_back
 from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part, pins_not_kept
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Event, Part, Song, Technique
 from clear_steps.formats.tabtext import write_tab
 
+_SEEN = 0.05  # Steps
 Json = dict[str, Any]  # plain JSON, checked against its description by tests
 
 
@@ -57,18 +60,73 @@ def _finding_report(finding: Finding) -> Json:
     }
 
 
+def ways_report(song: Song, part: Part, found: Sequence[Way]) -> Json:
+    """All of `simplify --json`: the best way, and every way in short."""
+    return easier_report(song, part, found[0].easiest) | {
+        "ways": [
+            {
+                "name": way.name,
+                "sentence": way.sentence,
+                "step": round(way.easiest.after.step, 4),
+                "kept": round(way.easiest.kept.overall, 2),
+                "tab": _tab_with(song, part, way.easiest.version),
+            }
+            for way in found
+        ]
+    }
+
+
+def _tab_with(song: Song, part: Part, version: Part) -> str:
+    """The song's tab text with a version in place of a part."""
+    return write_tab(replace(song, parts=tuple(version if own is part else own for own in song.parts)))
+
+
+def compared_report(song: Song, other: Song, ladder: Ladder, half_tones: int) -> Json:
+    """All of `compare --json`: the first parts of an original and of a version somebody wrote; raises
+    InvalidValueError where they have not as many bars."""
+    part, version = song.parts[0], other.parts[0]
+    if len(part.bars) != len(version.bars):
+        expected = f"as many as the original has, {len(part.bars)}"
+        raise InvalidValueError("bars of the version", len(version.bars), expected)
+    before, after = grade_part(song, part, ladder), grade_part(other, version, ladder)
+    broken = [
+        *(
+            (law.says, bars)
+            for law, bars in broken_laws(Pair(part, version, half_tones, ladder.chord_shapes))
+        ),
+        ("no bar is harder than it was", _bars_where(before, after, lambda a, b: b.step > a.step + _SEEN)),
+        (
+            "no note is past the hand that was not",
+            _bars_where(before, after, lambda a, b: b.past_hand and not a.past_hand),
+        ),
+    ]
+    return {
+        "before": _steps_report(before),
+        "after": _steps_report(after),
+        "kept": _kept_report(kept(part, version, half_tones)),
+        "laws": [
+            {"law": law, "bars": [part.bar_number(index) for index in bars]} for law, bars in broken if bars
+        ],
+    }
+
+
+def _bars_where(before: Grading, after: Grading, holds: Callable[[BarGrade, BarGrade], bool]) -> list[int]:
+    return [a.index for a, b in zip(before.bars, after.bars, strict=True) if holds(a, b)]
+
+
+def _kept_report(found: Kept) -> Json:
+    names = ("tune", "bass", "harmony", "rhythm", "overall", "same_onsets")
+    return {name: round(getattr(found, name), 2) for name in names}
+
+
 def easier_report(song: Song, part: Part, found: Easier) -> Json:
-    """All of `simplify --json`; the version replaces the part in the song's tab text."""
-    version = replace(song, parts=tuple(found.version if own is part else own for own in song.parts))
+    """One version; it replaces the part in the song's tab text."""
     return {
         "target": found.target,
         "reached": found.reached,
         "before": _steps_report(found.before),
         "after": _steps_report(found.after),
-        "kept": {
-            name: round(getattr(found.kept, name), 2)
-            for name in ("tune", "bass", "harmony", "rhythm", "overall", "same_onsets")
-        },
+        "kept": _kept_report(found.kept),
         "edits": [_edit_report(part, edit) for edit in found.edits],
         "blocking": [
             {
@@ -79,7 +137,7 @@ def easier_report(song: Song, part: Part, found: Easier) -> Json:
             }
             for row in found.blocking
         ],
-        "tab": write_tab(version),
+        "tab": _tab_with(song, part, found.version),
     }
 
 

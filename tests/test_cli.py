@@ -9,6 +9,7 @@ from click.testing import CliRunner, Result
 from clear_steps.cli import main
 
 CALIBRATION = Path(__file__).parent / "data" / "calibration"
+VERSIONS = CALIBRATION.parent / "versions"
 
 
 def run(*arguments: object) -> Result:
@@ -80,14 +81,47 @@ def test_simplify_prints_the_json_as_specified_and_writes_the_version(tmp_path: 
     result = run("simplify", CALIBRATION / "two-step-bends-90.tab", "--step", 4, "--out", out, "--json")
     assert result.exit_code == 0
     report = json.loads(result.stdout)
-    assert set(report) == {"target", "reached", "before", "after", "kept", "edits", "blocking", "tab"}
+    assert set(report) == {"target", "reached", "before", "after", "kept", "edits", "blocking", "tab", "ways"}
     assert (report["target"], report["reached"], report["blocking"]) == (4.0, True, [])
     assert report["before"]["step"] > 6 > 4.05 > report["after"]["step"]
     assert set(report["kept"]) == {"tune", "bass", "harmony", "rhythm", "overall", "same_onsets"}
     assert set(report["edits"][0]) == {"id", "kind", "bars", "reason", "effect", "loss", "builds_on"}
     assert out.read_text() == report["tab"]
+    assert 1 <= len(report["ways"]) <= 3
+    assert set(report["ways"][0]) == {"name", "sentence", "step", "kept", "tab"}
+    assert report["ways"][0]["tab"] == report["tab"]
     again = json.loads(run("grade", out, "--json").stdout)["songs"][0]
     assert again["step"] == report["after"]["step"]
+
+
+def test_compare_holds_a_version_against_its_original() -> None:
+    result = run(
+        "compare", VERSIONS / "22-flat-key-strum.tab", VERSIONS / "teacher/22-flat-key.tab", "--json"
+    )
+    assert result.exit_code == 0
+    report = json.loads(result.stdout)
+    assert set(report) == {"before", "after", "kept", "laws"}
+    assert report["before"]["step"] > report["after"]["step"]
+    assert (len(report["before"]["bars"]), len(report["after"]["bars"])) == (8, 8)
+    assert set(report["kept"]) == {"tune", "bass", "harmony", "rhythm", "overall", "same_onsets"}
+    assert report["kept"]["harmony"] == 100
+    assert report["laws"] == []
+
+
+def test_compare_names_the_laws_that_a_version_breaks_and_the_bars(tmp_path: Path) -> None:
+    quiet = tmp_path / "quiet.tab"
+    rows = "".join(f"  {name}|{'0' if name == 'e' else '-'}-|{'--|' * 7}\n" for name in "eBGDAE")
+    quiet.write_text(f"Tempo: 84\n\nlen|w {'|w ' * 7}|\n{rows.replace('  e|', '  E|')}")
+    report = json.loads(run("compare", VERSIONS / "22-flat-key-strum.tab", quiet, "--json").stdout)
+    broken = {row["law"]: row["bars"] for row in report["laws"]}
+    assert broken["a bar that sounded goes on sounding"] == [2, 3, 4, 5, 6, 7, 8]
+    assert broken["chord names stay as they are written"] == [1, 2, 3, 4, 5, 6, 7, 8]
+
+
+def test_a_version_of_another_length_is_one_clear_line() -> None:
+    result = run("compare", VERSIONS / "01-mute-riff.tab", VERSIONS / "18-waltz-barre.tab")
+    assert result.exit_code == 2
+    assert "bars of the version is 8; expected as many as the original has, 4" in result.stderr
 
 
 @pytest.mark.parametrize("ending", [".json", ".txt"])

@@ -1,6 +1,7 @@
 """From a Step to a rewriting: edits as values, layers, what was kept, and the search."""
 
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
+from clear_steps.core.easier.answers import Way, ways
 from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.compared import Compared, compared
 from clear_steps.core.easier.edit import Change, Edit, alike, applied, refused_with, standing, version_of
@@ -9,8 +10,10 @@ from clear_steps.core.easier.handwork import HAND, by_hand, halved, set_note
 from clear_steps.core.easier.heights import TOLERANCE, is_reached
 from clear_steps.core.easier.kept import Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
+from clear_steps.core.easier.laws import LAWS, Law, Pair, broken_laws
 from clear_steps.core.easier.layers import LAYERS, Layer, carries_the_tune
-from clear_steps.core.easier.roles import role_of
+from clear_steps.core.easier.playing import Saying, what_to_play
+from clear_steps.core.easier.roles import role_of, roles_of
 from clear_steps.core.easier.search import easier, staircase
 from clear_steps.core.easier.setups import SetupWish
 from clear_steps.core.easier.words import does
@@ -19,6 +22,7 @@ __all__ = [
     "APPROACHES",
     "HAND",
     "KINDS",
+    "LAWS",
     "LAYERS",
     "TOLERANCE",
     "Approach",
@@ -29,14 +33,19 @@ __all__ = [
     "Edit",
     "Kept",
     "Kind",
+    "Law",
     "Layer",
+    "Pair",
     "Progress",
+    "Saying",
     "SetupWish",
     "StoppedError",
     "Tried",
+    "Way",
     "Wish",
     "alike",
     "applied",
+    "broken_laws",
     "by_hand",
     "carries_the_tune",
     "compared",
@@ -47,9 +56,12 @@ __all__ = [
     "kept",
     "refused_with",
     "role_of",
+    "roles_of",
     "set_note",
     "short_bars",
     "staircase",
     "standing",
     "version_of",
+    "ways",
+    "what_to_play",
 ]

@@ -33,6 +33,7 @@ from clear_steps.core.score.chords import parse_chord
 from clear_steps.core.score.strumming import ChordShape
 
 _POWER_CHORDS = frozenset({Role.RIFF, Role.STRUM})  # elsewhere two voices may meet in a fifth
+_A_FRET = 1.0  # half tones
 _SLIDES_LATE = Fraction(1)  # quarters after a bend's onset, by which its target is reached otherwise
 
 
@@ -152,7 +153,8 @@ def lost_targets(pair: Pair) -> list[int]:
             for note in bent:
                 start, target = pair.original.pitch_of(note), heard(pair.original, note)
                 keeps_start = any((pitch - start) % 12 == 0 for pitch in pair.sounds(struck))
-                reaches = any((pitch - target) % 12 == 0 for own in later for pitch in pair.sounds(own))
+                apart = [(pitch - target) % 12 for own in later for pitch in pair.sounds(own)]
+                reaches = any(min(gap, 12 - gap) < _A_FRET for gap in apart)  # no fret for a quarter tone
                 if keeps_start and not reaches:
                     found.append(index)
     return sorted(set(found))
