@@ -111,7 +111,7 @@ def test_compare_holds_a_version_against_its_original() -> None:
 def test_compare_names_the_laws_that_a_version_breaks_and_the_bars(tmp_path: Path) -> None:
     quiet = tmp_path / "quiet.tab"
     rows = "".join(f"  {name}|{'0' if name == 'e' else '-'}-|{'--|' * 7}\n" for name in "eBGDAE")
-    quiet.write_text(f"Tempo: 84\n\nlen|w {'|w ' * 7}|\n{rows.replace('  e|', '  E|')}")
+    quiet.write_text(f"Tempo: 84\n\nlen|w {'|Rw' * 7}|\n{rows.replace('  e|', '  E|')}")
     report = json.loads(run("compare", VERSIONS / "22-flat-key-strum.tab", quiet, "--json").stdout)
     broken = {row["law"]: row["bars"] for row in report["laws"]}
     assert broken["a bar that sounded goes on sounding"] == [2, 3, 4, 5, 6, 7, 8]

@@ -11,7 +11,7 @@ from clear_steps.store.clock import now
 from clear_steps.store.errors import NotFoundError, StaleRevisionError, StoreError
 from clear_steps.store.models import GroupRevisionRow, LadderRevisionRow, RevisionOf, StudentRevisionRow
 
-SCHEMA = 1  # of everything that is stored as JSON
+SCHEMA = 2  # of everything that is stored as JSON
 T = TypeVar("T")
 Revisions = type[LadderRevisionRow] | type[StudentRevisionRow] | type[GroupRevisionRow]
 

@@ -12,6 +12,7 @@ from clear_steps.core.easier.kept import Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind
 from clear_steps.core.easier.laws import LAWS, Law, Pair, broken_laws
 from clear_steps.core.easier.layers import LAYERS, Layer, carries_the_tune
+from clear_steps.core.easier.otherwise import Otherwise, without_rewriting
 from clear_steps.core.easier.playing import Saying, what_to_play
 from clear_steps.core.easier.roles import role_of, roles_of
 from clear_steps.core.easier.search import easier, staircase
@@ -35,6 +36,7 @@ __all__ = [
     "Kind",
     "Law",
     "Layer",
+    "Otherwise",
     "Pair",
     "Progress",
     "Saying",
@@ -64,4 +66,5 @@ __all__ = [
     "version_of",
     "ways",
     "what_to_play",
+    "without_rewriting",
 ]

@@ -1,15 +1,19 @@
 """A stored version -> what the Versions screen shows."""
 
-from collections import Counter
-from dataclasses import asdict, replace
+from collections.abc import Sequence
+from dataclasses import asdict, dataclass, replace
 
 from pydantic import TypeAdapter
 
 from clear_steps.core.easier import (
     LAYERS,
+    TOLERANCE,
     Approach,
     Blocking,
     Compared,
+    Easier,
+    Otherwise,
+    Way,
     alike,
     carries_the_tune,
     compared,
@@ -17,11 +21,14 @@ from clear_steps.core.easier import (
     is_reached,
     refused_with,
     short_bars,
+    what_to_play,
 )
+from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.easier.playing import bars_words
 from clear_steps.core.grade import Ability, Grading, Ladder, StepRange, grade_part
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
-from clear_steps.formats.tabtext import Reading, write_tab
+from clear_steps.formats.tabtext import Reading, write_bars, write_tab
 from clear_steps.store import StoredVersion
 from clear_steps.web.analysis.schemas import AnalysisModel, EventModel
 from clear_steps.web.analysis.shown import Graded, analysis_of, read_cached
@@ -33,6 +40,20 @@ from clear_steps.web.whom import ANYBODY, Whom, whom_is
 _NO_PLACE = (
     " It does not find the notes that it replaces: the text, or another edit of its bar, is not as it was."
 )
+
+
+@dataclass(frozen=True, slots=True)
+class FoundWays:
+    """What a search for ways found, and what it takes to store one of them."""
+
+    target: float
+    ways: tuple[Way, ...]
+    otherwise: tuple[Otherwise, ...]
+    song: Song
+    part_index: int
+    song_id: int
+    revision: int
+    asked: str  # a digest of all that was asked for
 
 
 def written_for(stored: StoredVersion) -> Whom:
@@ -99,6 +120,7 @@ def version_model(
         version=easier,
         tab=write_tab(replace(song, parts=(now.version,))),
         summary=_summary(stored, part, now.gone),
+        harder=_harder(part, before, now.grading),
     )
 
 
@@ -119,6 +141,7 @@ def _edit_models(stored: StoredVersion, part: Part, gone: frozenset[int]) -> lis
             loss=edit.loss,
             builds_on=list(edit.builds_on),
             alike=firsts[edit.id],
+            says=edit.says,
             refused=edit.id in gone,
             refused_itself=edit.id in stored.refused,
         )
@@ -143,7 +166,7 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
         target=stored.target,
         part_index=stored.part_index,
         revision=stored.revision,
-        edits=len(stored.edits),
+        edits=len(set(alike(song.parts[stored.part_index], stored.edits).values())),
         refused=len(stored.refused),
         approach=Approach(stored.approach),
         layer=_layer(stored),
@@ -212,20 +235,58 @@ def _written(event: EventModel) -> tuple[float, tuple[object, ...]]:
 
 
 def _summary(stored: StoredVersion, part: Part, gone: frozenset[int]) -> list[str]:
-    """What became of the song, a sentence a kind, the most frequent first."""
+    """What there is to play, in a student's words; and which bars are as they were."""
     kept = [edit for edit in stored.edits if edit.id not in gone]
-    counted = Counter(edit.kind for edit in kept)
-    sentences = []
-    for kind, _ in counted.most_common():
-        bars = sorted({part.bar_number(bar) for edit in kept if edit.kind == kind for bar in edit.bars})
-        sentences.append(
-            f"{does(kind).capitalize()}: bar{'s' if len(bars) > 1 else ''}"
-            f" {', '.join(str(bar) for bar in bars)}."
-        )
+    sentences = [saying.words(part) for saying in what_to_play(part, kept)]
     touched = {bar for edit in kept for bar in edit.bars}
-    untouched = [part.bar_number(index) for index in range(len(part.bars)) if index not in touched]
-    if untouched and kept:
-        sentences.append(
-            f"As written: bar{'s' if len(untouched) > 1 else ''} {', '.join(str(bar) for bar in untouched)}."
-        )
+    untouched = [index for index in range(len(part.bars)) if index not in touched]
+    if untouched and kept and not any(edit.setup for edit in kept):
+        sentences.append(f"As written: {bars_words(part, untouched)}.")
     return sentences
+
+
+def _harder(part: Part, before: Grading, after: Grading) -> list[int]:
+    """Numbers of the bars that a version makes harder, by more than can be seen."""
+    rows = zip(before.bars, after.bars, strict=True)
+    return [part.bar_number(own.index) for was, own in rows if own.step > was.step + TOLERANCE]
+
+
+def ways_model(found: FoundWays, ladder: Ladder) -> api.WaysModel:
+    """The ways as cards, each with its most changed bar before and after."""
+    part = found.song.parts[found.part_index]
+    return api.WaysModel(
+        target=found.target,
+        ways=[_way_model(part, way, ladder) for way in found.ways],
+        otherwise=[api.OtherwiseModel(words=own.words, step=own.step) for own in found.otherwise],
+    )
+
+
+def _way_model(part: Part, way: Way, ladder: Ladder) -> api.WayModel:
+    own = way.easiest
+    changed = [index for index, bar in enumerate(part.bars) if bar.events != own.version.bars[index].events]
+    scores = dict(zip(changed, _kept_of(part, own, changed), strict=True))
+    most = min(changed, key=lambda index: (scores[index], index), default=None)
+    return api.WayModel(
+        name=way.name,
+        sentence=way.sentence,
+        step=own.after.step,
+        reached=own.reached,
+        overall=own.kept.overall,
+        same_onsets=own.kept.same_onsets,
+        still_the_tune=own.kept.still_the_tune(ladder.tune_floor),
+        bar=None if most is None else part.bar_number(most),
+        before="" if most is None else _bar_text(part, most),
+        after="" if most is None else _bar_text(own.version, most),
+    )
+
+
+def _kept_of(part: Part, found: Easier, bars: Sequence[int]) -> list[float]:
+    half_tones = sum(edit.setup.half_tones for edit in found.edits if edit.setup)
+    rows = KeptSoFar(part, half_tones=half_tones).by_bar(found.version)
+    return [rows[index] for index in bars]
+
+
+def _bar_text(part: Part, index: int) -> str:
+    """One bar as tab text, nothing but its notes."""
+    alone = replace(part, bars=(part.bars[index],), sections=(), remarks=(), readings=())
+    return write_bars(alone)

@@ -23,6 +23,7 @@ class Job:
     version_id: int | None = None
     message: str = ""
     wanted: bool = True
+    answer: object = None  # ways found, until one is taken
 
     @property
     def is_wanted(self) -> bool:
@@ -35,6 +36,13 @@ class Job:
         return self.wanted
 
 
+@dataclass(frozen=True, slots=True)
+class Found:
+    """What a search found that nobody has taken yet."""
+
+    answer: object
+
+
 class Jobs:
     """The searches of this process, the latest hundred."""
 
@@ -43,8 +51,8 @@ class Jobs:
         self._ids = count(1)
         self._lock = threading.Lock()
 
-    def start(self, asked: str, work: Callable[[Progress], int]) -> Job:
-        """Run work that reports its progress and gives the id of the version it stored.
+    def start(self, asked: str, work: Callable[[Progress], "int | Found"]) -> Job:
+        """Run work that reports its progress and gives the id of the version it stored, or what it found.
 
         What is asked for while it is searched for already is that same search.
         """
@@ -52,7 +60,7 @@ class Jobs:
             running = next((job for job in self._jobs.values() if job.asked == asked and job.is_wanted), None)
             return running or self._started(asked, work)
 
-    def _started(self, asked: str, work: Callable[[Progress], int]) -> Job:
+    def _started(self, asked: str, work: Callable[[Progress], "int | Found"]) -> Job:
         job = Job(next(self._ids), asked)
         self._jobs[job.id] = job
         for old in sorted(self._jobs)[:-MOST_KEPT]:
@@ -67,9 +75,13 @@ class Jobs:
         return self._jobs[job_id]
 
 
-def _run(job: Job, work: Callable[[Progress], int]) -> None:
+def _run(job: Job, work: Callable[[Progress], "int | Found"]) -> None:
     try:
-        job.version_id = work(job.progress)
+        result = work(job.progress)
+        if isinstance(result, Found):
+            job.answer = result.answer
+        else:
+            job.version_id = result
         job.done, job.state = 1.0, "finished"
     except StoppedError:
         job.state = "stopped"

@@ -7,19 +7,46 @@ from apiflask import APIBlueprint
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from clear_steps.core.easier import Easier, Progress, Wish, by_hand, halved, set_note, staircase, version_of
+from clear_steps.core.easier import (
+    Easier,
+    Progress,
+    Wish,
+    by_hand,
+    halved,
+    set_note,
+    staircase,
+    version_of,
+    ways,
+    without_rewriting,
+)
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import Event, Part
 from clear_steps.formats.tabtext import read_tab, write_bars
-from clear_steps.store import KeptAnswers, NewVersion, Songs, StoredVersion, Students, Versions, digest
+from clear_steps.store import (
+    KeptAnswers,
+    NewVersion,
+    NotFoundError,
+    Songs,
+    StoredVersion,
+    Students,
+    Versions,
+    digest,
+)
 from clear_steps.store.students import student_json
 from clear_steps.web.analysis.shown import graded, read_cached
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.program import program_mark
 from clear_steps.web.songs.schemas import AwayIn
 from clear_steps.web.versions import schemas as api
-from clear_steps.web.versions.comparing import part_offers, version_card, version_model, written_for
-from clear_steps.web.versions.jobs import Job, Jobs
+from clear_steps.web.versions.comparing import (
+    FoundWays,
+    part_offers,
+    version_card,
+    version_model,
+    ways_model,
+    written_for,
+)
+from clear_steps.web.versions.jobs import Found, Job, Jobs
 from clear_steps.web.whom import ANYBODY, GradeQuery, Whom, whom_is, whom_of
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
@@ -88,6 +115,78 @@ def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
             return _easiest(Versions(session).add_together([new(step) for step in reversed(found)]))
 
     return _job_model(_jobs().start(asked, work))
+
+
+@blueprint.post("/songs/<int:song_id>/ways")
+@blueprint.input(api.VersionIn, arg_name="body")
+@blueprint.output(api.JobModel, status_code=202)
+def ask_for_ways(song_id: int, body: api.VersionIn) -> api.JobModel:
+    """Start the search for up to three ways to a target; none is stored until one is taken."""
+    database = current_database()
+    with database.reading() as session:
+        latest = Songs(session).get(song_id).latest
+        ladder = ladder_in_use(session)
+    song = read_cached(latest.text).song
+    if body.part_index >= len(song.parts):
+        raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
+    part = song.parts[body.part_index]
+    wish = Wish((body.target,), body.approach, body.layer, body.setup, None, body.fill_short_bars)
+    asked = digest(
+        "ways", f"{song_id} {latest.number}", body.model_dump_json(), ladder.content, program_mark()
+    )
+
+    def work(progress: Progress) -> Found:
+        found = ways(song, part, ladder.ladder, wish, progress=progress)
+        otherwise = without_rewriting(song, part, ladder.ladder, body.target)
+        return Found(
+            FoundWays(body.target, found, otherwise, song, body.part_index, song_id, latest.number, asked)
+        )
+
+    return _job_model(_jobs().start(asked, work))
+
+
+def _found_ways(job_id: int) -> FoundWays:
+    """The ways a search found; raises NotFoundError."""
+    answer = _jobs().get(job_id).answer
+    if not isinstance(answer, FoundWays):
+        raise NotFoundError(f"search {job_id} has no ways to choose from")
+    return answer
+
+
+@blueprint.get("/searches/<int:job_id>/ways")
+@blueprint.output(api.WaysModel)
+def get_ways(job_id: int) -> api.WaysModel:
+    """What a search for ways found."""
+    with current_database().reading() as session:
+        ladder = ladder_in_use(session).ladder
+    return ways_model(_found_ways(job_id), ladder)
+
+
+@blueprint.post("/searches/<int:job_id>/taken")
+@blueprint.input(api.TakeIn, arg_name="body")
+@blueprint.output(api.VersionModel, status_code=201)
+def take_way(job_id: int, body: api.TakeIn) -> api.VersionModel:
+    """Store one of the ways a search found as a version; taken again it is the same version."""
+    found = _found_ways(job_id)
+    if body.way >= len(found.ways):
+        raise InvalidValueError("way", body.way, f"0 to {len(found.ways) - 1}")
+    way = found.ways[body.way]
+    own = way.easiest
+    new = NewVersion(
+        found.song_id,
+        found.revision,
+        found.part_index,
+        own.target,
+        own.edits,
+        own.blocking,
+        way.wish.approach,
+        way.wish.layer,
+        None,
+        f"{found.asked} {body.way}",
+    )
+    with current_database().session() as session:
+        stored = Versions(session).add(new)
+    return _shown(stored)
 
 
 def _easiest(versions: list[StoredVersion]) -> int:

@@ -35,6 +35,42 @@ class JobModel(BaseModel):
     message: str
 
 
+class WayModel(BaseModel):
+    """One way to a target, not stored yet; its most changed bar before and after, as tab text."""
+
+    name: str
+    sentence: str
+    step: float
+    reached: bool
+    overall: float
+    same_onsets: float
+    still_the_tune: bool
+    bar: int | None
+    before: str
+    after: str
+
+
+class OtherwiseModel(BaseModel):
+    """What meets the target without a note changed."""
+
+    words: str
+    step: float
+
+
+class WaysModel(BaseModel):
+    """Up to three ways, best first, and what needs no rewriting; `state` as of a search."""
+
+    target: float
+    ways: list[WayModel]
+    otherwise: list[OtherwiseModel]
+
+
+class TakeIn(BaseModel):
+    """Take one of the ways that a search found."""
+
+    way: int = Field(ge=0, le=2)
+
+
 class EditModel(BaseModel):
     id: int
     kind: str
@@ -44,7 +80,8 @@ class EditModel(BaseModel):
     effect: str
     loss: float
     builds_on: list[int]
-    alike: int  # the first edit that was made with it, or does the very same in another bar
+    alike: int  # the first edit of the same change, as a teacher counts: a kind and section
+    says: str  # to a student
     refused: bool
     refused_itself: bool  # not only because something it builds on is refused
 
@@ -143,6 +180,7 @@ class VersionModel(BaseModel):
     version: AnalysisModel
     tab: str
     summary: list[str]
+    harder: list[int]  # numbers of the bars that stand above the original's
 
 
 class NoteIn(BaseModel):

@@ -31,6 +31,7 @@ export type Wish = components['schemas']['VersionIn']
 export type Approach = Version['approach']
 export type Edit = components['schemas']['EditModel']
 export type Job = components['schemas']['JobModel']
+export type Ways = components['schemas']['WaysModel']
 export type Technique = components['schemas']['TechniqueModel']
 export type GradeQuery = components['schemas']['GradeQuery']
 export type Import = components['schemas']['ImportModel']
@@ -224,6 +225,14 @@ export const api = {
   putAway: (id: number, away: boolean) =>
     answer(
       client.PUT('/api/versions/{version_id}/away', { params: { path: { version_id: id } }, body: { away } }),
+    ),
+  askForWays: (songId: number, wish: Wish) =>
+    answer(client.POST('/api/songs/{song_id}/ways', { params: { path: { song_id: songId } }, body: wish })),
+  ways: (jobId: number) =>
+    answer(client.GET('/api/searches/{job_id}/ways', { params: { path: { job_id: jobId } } })),
+  takeWay: (jobId: number, way: number) =>
+    answer(
+      client.POST('/api/searches/{job_id}/taken', { params: { path: { job_id: jobId } }, body: { way } }),
     ),
   search: (id: number) => answer(client.GET('/api/searches/{job_id}', { params: { path: { job_id: id } } })),
   stopSearch: (id: number) =>

@@ -12,6 +12,7 @@
   }: { screen: VersionsState; version: Version; busy: boolean; onchoice: (refused: number[]) => void } =
     $props()
   const groups = $derived(grouped(version.edits, screen.grouping))
+  const counted = $derived(alikes(version.edits).length) // as a teacher counts
   const refused = $derived(version.edits.filter((edit) => edit.refused).length)
 </script>
 
@@ -26,9 +27,7 @@
 
 <div class="mt-6 flex items-baseline justify-between">
   <h3>
-    {version.edits.length} change{version.edits.length === 1 ? '' : 's'}{refused
-      ? `, ${refused} refused`
-      : ''}
+    {counted} change{counted === 1 ? '' : 's'}{refused ? `, ${refused} of their bars refused` : ''}
   </h3>
   <span class="flex items-center gap-2 text-sm text-quiet">
     by <Select

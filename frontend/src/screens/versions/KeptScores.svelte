@@ -27,6 +27,12 @@
     >{/if}
   {#if !version.kept.still_the_tune}<strong class="text-past-hand">This is no longer the tune.</strong>{/if}
 </p>
+{#if version.harder.length > 0}
+  <p class="mt-2 border-l-4 border-changed pl-3">
+    Harder than in the original, though within the target: bar{version.harder.length > 1 ? 's' : ''}
+    {version.harder.join(', ')}.
+  </p>
+{/if}
 <PastBars part={version.version.parts[0]} whom={version.version.whom} />
 <dl class="mt-3 grid grid-cols-[70px_1fr_56px] items-center gap-x-3 gap-y-1.5">
   {#each SCORES as score (score)}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Version } from '../../api/client'
+  import ClimbPair from './ClimbPair.svelte'
   import { layers } from '../../tab/layers.svelte'
   import Score from '../../tab/Score.svelte'
   import VersionSystem from './VersionSystem.svelte'
@@ -28,6 +29,7 @@
   class="min-h-0 overflow-y-auto px-6 py-3 max-lg:overflow-visible max-sm:px-3"
   aria-label="Original above, version below"
 >
+  <ClimbPair {version} />
   <Score
     parts={screen.withOriginal ? [original, easier] : [easier]}
     {layers}

@@ -18,6 +18,7 @@
   import SideBySide from './SideBySide.svelte'
   import VersionPages from './VersionPages.svelte'
   import VersionsBar from './VersionsBar.svelte'
+  import WaysFound from './WaysFound.svelte'
   import WishRow from './WishRow.svelte'
   import { barsOf, refusalLines, refusedIn, VersionsState } from './versions.svelte'
 
@@ -30,11 +31,14 @@
   let failure = $state('')
   let meanwhile = $state.raw<{ saved: Version; refused: number[] } | null>(null)
   onDestroy(() => player.stop())
-  // A version is asked for where the student is comfortable, until another Step is chosen.
+  // A version is asked for where the student is comfortable, else one Step below the song's, until another
+  // Step is chosen.
   const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
   $effect(() => {
     const comfortable = students.data?.students.find(({ id }) => id === whom.studentId)?.comfortable_step
-    if (comfortable) untrack(() => screen.setTarget(comfortable))
+    const step = list.data?.parts[screen.partIndex]?.step
+    const proposed = comfortable ?? (step && step - 1)
+    if (proposed) untrack(() => !screen.touched && screen.propose(proposed))
   })
   offerSheet(() => {
     const shown = version.data
@@ -67,6 +71,14 @@
     const id = await screen.search(songId, wish)
     if (id === null) return
     screen.sideBySide = (wish.further_targets?.length ?? 0) > 0
+    await queries.invalidateQueries({ queryKey: ['versions', songId] })
+    chosen = id
+  }
+
+  async function take(way: number): Promise<void> {
+    const id = await screen.take(way)
+    if (id === null) return
+    screen.sideBySide = false
     await queries.invalidateQueries({ queryKey: ['versions', songId] })
     chosen = id
   }
@@ -185,7 +197,7 @@
     versions={inSight}
     {shownId}
     onchoose={choose}
-    onwrite={() => void write()}
+    onwrite={() => void screen.findWays(songId)}
     onplay={playOrStop}
     onhear={hear}
     onprint={() => window.print()}
@@ -206,6 +218,8 @@
       <ErrorNote message={list.error.message} />
       <p class="mt-4"><a class="underline" href="#/">Back to the songs</a></p>
     </div>
+  {:else if screen.ways}
+    <WaysFound ways={screen.ways} ontake={(way) => void take(way)} onleave={() => (screen.ways = null)} />
   {:else if screen.sideBySide && (list.data?.versions.length ?? 0) > 0}
     <SideBySide
       song={original}

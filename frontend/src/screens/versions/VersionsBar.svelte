@@ -79,7 +79,7 @@
         <button class="quiet-button !px-3" onclick={() => void screen.stop()}>Stop</button>
       </span>
     {:else}
-      <button class="key-button !px-4" onclick={onwrite}>Write Step {stepText(screen.target)}</button>
+      <button class="key-button !px-4" onclick={onwrite}>Find ways to Step {stepText(screen.target)}</button>
     {/if}
     {#if screen.message}<span class="text-past-hand" role="status">{screen.message}</span>{/if}
     {#if versions.length > 0}

@@ -1,5 +1,5 @@
 /** What the Versions screen shows: which version, what is asked for, and the search under way. */
-import { api, type Approach, type Edit, type Job, type Version, type Wish } from '../../api/client'
+import { api, type Approach, type Edit, type Job, type Version, type Ways, type Wish } from '../../api/client'
 
 const POLL_MS = 150
 
@@ -53,6 +53,7 @@ export interface EditGroup {
 
 export class VersionsState {
   target = $state(4)
+  touched = false // whether the target was chosen, and not proposed
   approach = $state<Approach>('sound')
   setup = $state<NonNullable<Wish['setup']>>('')
   fillShortBars = $state(false)
@@ -65,6 +66,7 @@ export class VersionsState {
   withOriginal = $state(true)
   job = $state.raw<Job | null>(null)
   message = $state('')
+  ways = $state.raw<Ways | null>(null) // found, none of them taken yet
   cursor = $state.raw<{ bar: number; event: number } | null>(null)
 
   get searching(): boolean {
@@ -72,32 +74,60 @@ export class VersionsState {
   }
 
   setTarget(step: number): void {
+    this.touched = true
+    this.propose(step)
+  }
+
+  /** A target to begin with. */
+  propose(step: number): void {
     if (Number.isFinite(step)) this.target = Math.min(10, Math.max(1, Math.round(step * 2) / 2))
   }
 
   /** Ask for a version and follow the search; the new version's id, or none when it was stopped. */
   async search(songId: number, wish: Partial<Wish> = {}): Promise<number | null> {
+    const job = await this.followed(() => api.askForVersion(songId, this.wish(wish)))
+    return job?.version_id ?? null
+  }
+
+  /** Ask for up to three ways to the target; they are shown until one is taken. */
+  async findWays(songId: number): Promise<void> {
+    const job = await this.followed(() => api.askForWays(songId, this.wish({})))
+    if (job?.state === 'finished') this.ways = await api.ways(job.id)
+  }
+
+  /** Store one of the ways; the new version's id, or none. */
+  async take(way: number): Promise<number | null> {
+    if (!this.job) return null
+    const made = await api.takeWay(this.job.id, way)
+    this.ways = null
+    return made.id
+  }
+
+  private wish(own: Partial<Wish>): Wish {
+    return {
+      target: this.target,
+      further_targets: [],
+      layer: '',
+      student_id: null,
+      approach: this.approach,
+      setup: this.setup,
+      fill_short_bars: this.fillShortBars,
+      part_index: this.partIndex,
+      ...own,
+    }
+  }
+
+  private async followed(ask: () => Promise<Job>): Promise<Job | null> {
     this.message = ''
+    this.ways = null
     try {
-      const usual = {
-        target: this.target,
-        further_targets: [],
-        layer: '',
-        student_id: null,
-      } satisfies Partial<Wish>
-      const set = {
-        approach: this.approach,
-        setup: this.setup,
-        fill_short_bars: this.fillShortBars,
-        part_index: this.partIndex,
-      }
-      this.job = await api.askForVersion(songId, { ...usual, ...set, ...wish })
+      this.job = await ask()
       while (this.job.state === 'running') {
         await new Promise((resolve) => setTimeout(resolve, POLL_MS))
         this.job = await api.search(this.job.id)
       }
       this.message = this.job.state === 'stopped' ? 'Stopped; nothing was kept of it.' : this.job.message
-      return this.job.version_id
+      return this.job
     } catch (error) {
       this.message = error instanceof Error ? error.message : String(error)
       this.job = null

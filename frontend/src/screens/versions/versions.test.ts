@@ -15,6 +15,7 @@ function edit(id: number, change: Partial<Edit> = {}): Edit {
     refused_itself: false,
     reason: '',
     effect: '',
+    says: '',
     ...change,
   }
 }
