@@ -28,9 +28,9 @@ from clear_steps.core.easier.playing import bars_words
 from clear_steps.core.grade import Ability, Grading, Ladder, StepRange, grade_part
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
-from clear_steps.formats.tabtext import Reading, write_bars, write_tab
+from clear_steps.formats.tabtext import Reading, write_tab
 from clear_steps.store import StoredVersion
-from clear_steps.web.analysis.schemas import AnalysisModel, EventModel
+from clear_steps.web.analysis.schemas import AnalysisModel, EventModel, PartModel
 from clear_steps.web.analysis.shown import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.songs.schemas import ClimbModel
@@ -251,18 +251,17 @@ def _harder(part: Part, before: Grading, after: Grading) -> list[int]:
     return [part.bar_number(own.index) for was, own in rows if own.step > was.step + TOLERANCE]
 
 
-def ways_model(found: FoundWays, ladder: Ladder) -> api.WaysModel:
+def ways_model(found: FoundWays, ladder: LadderInUse) -> api.WaysModel:
     """The ways as cards, each with its most changed bar before and after."""
-    part = found.song.parts[found.part_index]
     return api.WaysModel(
         target=found.target,
-        ways=[_way_model(part, way, ladder) for way in found.ways],
+        ways=[_way_model(found, way, ladder) for way in found.ways],
         otherwise=[api.OtherwiseModel(words=own.words, step=own.step) for own in found.otherwise],
     )
 
 
-def _way_model(part: Part, way: Way, ladder: Ladder) -> api.WayModel:
-    own = way.easiest
+def _way_model(found: FoundWays, way: Way, ladder: LadderInUse) -> api.WayModel:
+    part, own = found.song.parts[found.part_index], way.easiest
     changed = [index for index, bar in enumerate(part.bars) if bar.events != own.version.bars[index].events]
     scores = dict(zip(changed, _kept_of(part, own, changed), strict=True))
     most = min(changed, key=lambda index: (scores[index], index), default=None)
@@ -273,10 +272,10 @@ def _way_model(part: Part, way: Way, ladder: Ladder) -> api.WayModel:
         reached=own.reached,
         overall=own.kept.overall,
         same_onsets=own.kept.same_onsets,
-        still_the_tune=own.kept.still_the_tune(ladder.tune_floor),
+        still_the_tune=own.kept.still_the_tune(ladder.ladder.tune_floor),
         bar=None if most is None else part.bar_number(most),
-        before="" if most is None else _bar_text(part, most),
-        after="" if most is None else _bar_text(own.version, most),
+        before=None if most is None else _one_bar(found.song, part, most, ladder),
+        after=None if most is None else _one_bar(found.song, own.version, most, ladder),
     )
 
 
@@ -286,7 +285,16 @@ def _kept_of(part: Part, found: Easier, bars: Sequence[int]) -> list[float]:
     return [rows[index] for index in bars]
 
 
-def _bar_text(part: Part, index: int) -> str:
-    """One bar as tab text, nothing but its notes."""
-    alone = replace(part, bars=(part.bars[index],), sections=(), remarks=(), readings=())
-    return write_bars(alone)
+def _one_bar(song: Song, part: Part, index: int, ladder: LadderInUse) -> PartModel:
+    """One bar of a part as the Desk shows it, what is held into it struck."""
+    bar = part.bars[index]
+    struck = tuple(
+        replace(event, notes=tuple(replace(note, tied=False) for note in event.notes))
+        for event in bar.events[:1]
+    )
+    bars = (replace(bar, events=(*struck, *bar.events[1:]), endings=(), repeat_times=0),)
+    own = replace(part, bars=bars, sections=(), remarks=(), readings=())
+    cut = replace(song, parts=(own,), order=())
+    model = alone(cut, own, grade_part(cut, own, ladder.ladder), ANYBODY, ladder).parts[0]
+    model.bars[0].number = part.bar_number(index)
+    return model

@@ -158,7 +158,7 @@ def _found_ways(job_id: int) -> FoundWays:
 def get_ways(job_id: int) -> api.WaysModel:
     """What a search for ways found."""
     with current_database().reading() as session:
-        ladder = ladder_in_use(session).ladder
+        ladder = ladder_in_use(session)
     return ways_model(_found_ways(job_id), ladder)
 
 

@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from clear_steps.core.easier import Approach, SetupWish
-from clear_steps.web.analysis.schemas import AnalysisModel
+from clear_steps.web.analysis.schemas import AnalysisModel, PartModel
 from clear_steps.web.security import LARGEST_ID
 from clear_steps.web.songs.schemas import ClimbModel
 
@@ -36,7 +36,7 @@ class JobModel(BaseModel):
 
 
 class WayModel(BaseModel):
-    """One way to a target, not stored yet; its most changed bar before and after, as tab text."""
+    """One way to a target, not stored yet; its most changed bar as it is written and as it would be."""
 
     name: str
     sentence: str
@@ -46,8 +46,8 @@ class WayModel(BaseModel):
     same_onsets: float
     still_the_tune: bool
     bar: int | None
-    before: str
-    after: str
+    before: PartModel | None
+    after: PartModel | None
 
 
 class OtherwiseModel(BaseModel):

@@ -17,7 +17,7 @@
     head?: number // room over every row for a name
     below?: number // room under every system
     spoken?: string[] // names of the parts, where the notes are to be read out
-    over: Snippet<[SystemPicture, SystemBars]>
+    over?: Snippet<[SystemPicture, SystemBars]>
   }
   let { parts, layers, width, head = 0, below = 0, spoken, over }: Props = $props()
 
@@ -41,6 +41,6 @@
   <Near {height} of={barsOf(system)}>
     <TabPicture {picture} {height} />
     {#if spoken}<Spoken {parts} names={spoken} {system} />{/if}
-    {@render over(picture, system)}
+    {@render over?.(picture, system)}
   </Near>
 {/each}

@@ -1,11 +1,11 @@
 <!-- The sections as they are played, each a way to its first bar, with how often and how long. -->
 <script lang="ts">
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
-  import { api, type Role, type RoleIn } from '../../api/client'
+  import { api, type RoleIn } from '../../api/client'
+  import SectionRoles from '../../components/SectionRoles.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { sectionTint } from '../../components/sections'
   import Fold from '../../ui/Fold.svelte'
-  import Select from '../../ui/Select.svelte'
   import type { DeskState } from './desk.svelte'
   import { savedSong } from './saving'
 
@@ -27,16 +27,7 @@
   const give = createMutation(() => ({
     mutationFn: (body: RoleIn) => savedSong(queries, desk.song!, () => api.giveRole(songId, body)),
   }))
-  const GUESSED = 'guessed'
-  const ROLES: Role[] = ['strum', 'riff', 'picked', 'line', 'chord melody', 'bass']
   const part = $derived(desk.part!)
-  /** Each section once, in the order they are played first. */
-  const sections = $derived(
-    part.map.filter(
-      ({ name, first_bar }, at) =>
-        name && part.map.findIndex((other) => other.name && other.first_bar === first_bar) === at,
-    ),
-  )
   const often = $derived(
     part.map.reduce(
       (counts, { name, times }) => counts.set(name, (counts.get(name) ?? 0) + times),
@@ -113,34 +104,19 @@
     </form>
     {#if write.isError}<ErrorNote message={write.error.message} />{/if}
   </Fold>
-  {#if sections.length > 0}
+  {#if part.map.some(({ name }) => name)}
     <Fold class="text-quiet" title="what each section is">
-      <ul class="space-y-1 text-ink">
-        {#each sections as passage (passage.first_bar)}
-          <li class="flex items-center justify-between gap-2">
-            <span>{passage.name}</span>
-            <Select
-              label="What {passage.name} is"
-              value={passage.role_said ? passage.role! : GUESSED}
-              options={[
-                {
-                  value: GUESSED,
-                  words: passage.role_said ? 'as guessed' : `${passage.role ?? 'silent'} (guessed)`,
-                },
-                ...ROLES.map((role) => ({ value: role, words: role })),
-              ]}
-              disabled={give.isPending || desk.textOpen}
-              onchange={(role) =>
-                give.mutate({
-                  based_on: desk.song!.revision,
-                  part_index: desk.partIndex,
-                  first_bar: passage.first_bar,
-                  role: role === GUESSED ? null : (role as Role),
-                })}
-            />
-          </li>
-        {/each}
-      </ul>
+      <SectionRoles
+        {part}
+        busy={give.isPending || desk.textOpen}
+        ongive={(first_bar, role) =>
+          give.mutate({
+            based_on: desk.song!.revision,
+            part_index: desk.partIndex,
+            first_bar,
+            role,
+          })}
+      />
       {#if give.isError}<ErrorNote message={give.error.message} />{/if}
     </Fold>
   {/if}

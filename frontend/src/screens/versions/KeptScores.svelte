@@ -16,7 +16,7 @@
     >Step {stepText(before)} became <span data-testid="version-step">{stepText(after)}</span>
     <span class="font-normal text-quiet">for {version.version.whom}</span></span
   >
-  <span class="tabular-nums">{version.kept.overall.toFixed(0)} % kept</span>
+  <span class="shrink-0 pl-3 tabular-nums">{version.kept.overall.toFixed(0)} % kept</span>
 </h2>
 <p class="mt-1" role="status">
   {#if version.student && version.reached}Everything is within what {version.student} can play.{:else if version.student}<strong

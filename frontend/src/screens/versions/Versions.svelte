@@ -1,9 +1,11 @@
 <script lang="ts">
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy, untrack } from 'svelte'
-  import { api, isStale, type Version, type Wish } from '../../api/client'
+  import { api, isStale, type Role, type Version, type Wish } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf } from '../../audio/timeline'
+  import SectionRoles from '../../components/SectionRoles.svelte'
+  import Fold from '../../ui/Fold.svelte'
   import Conflict from '../../components/Conflict.svelte'
   import { rowNames } from '../../components/setup'
   import ErrorNote from '../../components/ErrorNote.svelte'
@@ -135,6 +137,26 @@
     })
   }
 
+  /** Say what a section is: the song is saved so, and ways are found by it from then on. */
+  async function giveRole(shown: Version, first_bar: number, role: Role | null): Promise<void> {
+    failure = ''
+    try {
+      await api.giveRole(songId, {
+        based_on: shown.latest_revision,
+        part_index: shown.part_index,
+        first_bar,
+        role,
+      })
+      await Promise.all(
+        ['version', 'versions', 'songs', 'song'].map((name) =>
+          queries.invalidateQueries({ queryKey: [name] }),
+        ),
+      )
+    } catch (error) {
+      failure = error instanceof Error ? error.message : String(error)
+    }
+  }
+
   async function keepMine(): Promise<void> {
     const { saved, refused } = meanwhile!
     meanwhile = null
@@ -248,6 +270,18 @@
         {/if}
         <KeptScores version={shown} />
         {#if !shown.reached}<Refusal version={shown} />{/if}
+        {#if shown.original.parts[0].map.some(({ name }) => name)}
+          <Fold class="mt-4 text-quiet" title="what each section is">
+            <p class="mb-2 text-sm">
+              What must survive goes by it: of a strum its chords, of a line its tune.
+            </p>
+            <SectionRoles
+              part={shown.original.parts[0]}
+              {busy}
+              ongive={(firstBar, role) => void giveRole(shown, firstBar, role)}
+            />
+          </Fold>
+        {/if}
         <HandEdit {screen} version={shown} onsave={(change) => void byHand(change)} />
         <EditList {screen} version={shown} {busy} onchoice={(refused) => void refuse(shown, refused)} />
       </aside>

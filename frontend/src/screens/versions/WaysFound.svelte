@@ -2,8 +2,12 @@
   import type { Ways } from '../../api/client'
   import StepBadge from '../../components/StepBadge.svelte'
   import { stepText } from '../../components/steps'
+  import { layers } from '../../tab/layers.svelte'
+  import Score from '../../tab/Score.svelte'
 
   let { ways, ontake, onleave }: { ways: Ways; ontake: (way: number) => void; onleave: () => void } = $props()
+  const MOST_PX = 420 // a bar alone need not be wider
+  let width = $state(0)
 </script>
 
 <main class="min-h-0 grow overflow-y-auto px-6 py-5 max-sm:px-3" aria-label="Ways to choose from">
@@ -36,11 +40,16 @@
             It stays above {stepText(ways.target)}: this is as far as is worth its loss.
           </p>{/if}
         {#if !way.still_the_tune}<p class="mt-1 text-past-hand">This is no longer the tune.</p>{/if}
-        {#if way.bar !== null}
-          <p class="mt-3 text-sm text-quiet">Bar {way.bar} changes most: as written, then as it would be.</p>
-          <div class="mt-1 flex flex-wrap gap-x-6 gap-y-2 text-[13px]">
-            <pre class="overflow-x-auto leading-tight text-quiet">{way.before.trim()}</pre>
-            <pre class="overflow-x-auto leading-tight">{way.after.trim()}</pre>
+        {#if way.before && way.after}
+          <p class="mt-3 text-sm text-quiet">Bar {way.bar} changes most: as it is, then as it would be.</p>
+          <div class="mt-1 overflow-hidden" bind:clientWidth={width}>
+            <Score
+              parts={[way.before, way.after]}
+              layers={{ ...layers, picking: false, counts: false, shapes: false }}
+              width={Math.min(width, MOST_PX)}
+              below={0}
+              spoken={['as written', 'as it would be']}
+            />
           </div>
         {/if}
         <span class="grow"></span>
