@@ -137,6 +137,12 @@ class Page:
         printed = self.chrome.execute_cdp_cmd("Page.printToPDF", asked)
         return len(re.findall(rb"/Type\s*/Page\b", b64decode(printed["data"])))
 
+    def takes_a_way(self, target: str, name: str = "") -> None:
+        """Find ways to a Step and take one, the best or by its name."""
+        self.find("button", f"Find ways to Step {target}").click()
+        self.sees(f"Ways to Step {target}")
+        self.find(f"[data-way^='{name}'] button", "Take this way").click()
+
     def choose(self, label: str, option: str) -> None:
         """Choose from the list that is called so."""
         self.find(f'button[aria-label^="{label}: "]').click()

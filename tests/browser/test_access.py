@@ -131,7 +131,8 @@ def test_a_teacher_with_a_phone_goes_from_paste_to_print(page: Page) -> None:
         page.find("h1", "Porch steps")
         assert page.step() > 1
         page.find("a", "Make it easier").click()
-        page.find("button", "Write Step 4.0").click()
+        page.find("button", "Find ways to Step").click()
+        page.find("[data-way] button", "Take this way").click()
         page.sees("% kept")
         with page.printing("Print"):
             assert page.chrome.find_elements(By.CSS_SELECTOR, ".sheets .row-name")

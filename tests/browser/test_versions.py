@@ -26,7 +26,7 @@ def test_ask_compare_refuse_take_back_reload_print(page: Page) -> None:
     page.find("a", "Make it easier").click()
     page.sees("The target of 4.0 is reached")
     page.find("[role=slider][aria-label='Target Step']").send_keys(Keys.ARROW_LEFT, Keys.ARROW_LEFT)
-    page.find("button", "Write Step 3.0").click()
+    page.takes_a_way("3.0")
     page.sees("The target of 3.0 is reached")
     easiest = version_step(page)
     assert easiest <= 3.05
@@ -58,19 +58,19 @@ def test_the_target_is_moved_by_keyboard_alone_and_typed(page: Page) -> None:
     page.open("#/song/4/versions")
     page.find("[role=slider][aria-label='Target Step']")
     page.tab_to("Target Step").send_keys(Keys.ARROW_RIGHT)
-    page.find("button", "Write Step 4.5")
+    page.find("button", "Find ways to Step 3.5")
     type_target(page, "2.5")
-    page.find("button", "Write Step 2.5")
+    page.find("button", "Find ways to Step 2.5")
 
 
 def test_a_refusal_names_the_bar_the_measure_and_what_was_tried(page: Page) -> None:
     page.open("#/song/1/versions")
     type_target(page, "1")
-    page.find("button", "Write Step 1.0").click()
+    page.takes_a_way("1.0", "as it is written")
     page.sees("The target of 1.0 is not reached")
     page.sees("Why it stays at Step")
     page.find("button", "What each kind of change could still do").click()
-    page.sees("the notes on strong beats kept: Step")
+    page.sees("the notes on the beats: Step")
 
 
 def test_one_edit_alone_is_refused_by_bar(page: Page) -> None:
@@ -171,7 +171,7 @@ def test_a_version_is_put_away_and_brought_back(page: Page) -> None:
     page.until(
         lambda: "Put away (1)" not in page.chrome.find_element(By.TAG_NAME, "body").text, "brought back"
     )
-    page.find("button", "asked for Step 2.5")
+    page.find("button", "asked for Step 3")
 
 
 def test_a_two_part_song_is_made_easier_part_by_part_and_as_one_guitar(page: Page) -> None:
@@ -186,5 +186,39 @@ def test_a_short_bar_is_filled_when_asked(page: Page) -> None:
     page.open("#/song/6/versions")
     page.find("label", "fill the short bar 7").click()
     type_target(page, "9")
-    page.find("button", "Write Step 9.0").click()
+    page.takes_a_way("9.0")
     page.sees("it no longer fits the recording")
+
+
+def test_three_ways_are_compared_and_one_taken(page: Page) -> None:
+    page.open("#/song/4/versions")
+    page.sees("% kept")
+    page.find("button", "Find ways to Step 3.0").click()
+    page.sees("Ways to Step 3.0")
+    cards = page.chrome.find_elements(By.CSS_SELECTOR, "[data-way]")
+    assert len(cards) == 3
+    assert all("% kept" in card.text and "changes most" in card.text for card in cards)
+    assert all(len(card.find_elements(By.CSS_SELECTOR, "svg")) >= 1 for card in cards), "the bar is drawn"
+    page.find("[data-way='the melody alone'] button", "Take this way").click()
+    page.sees("For the student")
+    page.sees("The melody alone")
+    page.find("[aria-label='Both climbs']")
+    assert not page.chrome.find_elements(By.CSS_SELECTOR, "[data-way]")
+
+
+def test_a_song_is_easier_without_changing_a_note_too(page: Page) -> None:
+    page.open("#/song/3/versions")
+    type_target(page, "3")
+    page.find("button", "Find ways to Step 3.0").click()
+    page.find("[aria-label='Without changing a note']", "Another part instead: Low strings")
+    page.find("button", "Take none").click()
+    page.sees("% kept")
+
+
+def test_what_a_section_is_can_be_said_where_versions_are_written(page: Page) -> None:
+    page.open("#/song/5/versions")
+    page.find("button", "what each section is").click()
+    page.choose("What Turn is", "line")
+    page.sees("This version belongs to an earlier writing of the song")
+    page.takes_a_way("4.0")
+    page.sees("The target of 4.0 is reached")

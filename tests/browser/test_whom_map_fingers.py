@@ -16,7 +16,7 @@ def test_a_student_is_chosen_once_and_kept_over_screens_and_visits(page: Page) -
     page.find("a", "Make it easier").click()
     page.sees("% kept")
     assert "Tomke" in page.find("button[data-whom]").text
-    page.find("button", "Write Step 2.5")  # where Tomke is comfortable
+    page.find("button", "Find ways to Step 2.5")  # where Tomke is comfortable
     page.open("#/song/1")
     page.until(lambda: "for Tomke" in page.find("aside h2").text, "on another song")
     page.chrome.refresh()

@@ -123,7 +123,7 @@ def test_content_of_a_newer_schema_is_told_and_not_read(tmp_path: Path) -> None:
     restored(tmp_path, "0005")
     database = Database(tmp_path)
     connection = sqlite3.connect(database.path)
-    connection.execute("UPDATE student_revisions SET schema = 2")
+    connection.execute("UPDATE student_revisions SET schema = 99")
     connection.commit()
     with database.reading() as session, pytest.raises(StoreError, match="newer Clear Steps"):
         Students(session).get(1)

@@ -143,3 +143,26 @@ def test_a_search_can_be_stopped_and_stores_nothing(client: FlaskClient) -> None
 def test_what_is_not_there_is_said(client: FlaskClient, path: str) -> None:
     answer = client.get(path)
     assert (answer.status_code, "there is no" in answer.json["message"]) == (404, True)
+
+
+def test_ways_are_found_and_nothing_is_stored_until_one_is_taken(client: FlaskClient) -> None:
+    add(client)
+    job = finished(client, client.post("/api/songs/1/ways", json={"target": 2.0}).json)
+    assert (job["state"], job["version_id"]) == ("finished", None)
+    assert client.get("/api/songs/1/versions").json["versions"] == []
+    found = client.get(f"/api/searches/{job['id']}/ways").json
+    assert 1 <= len(found["ways"]) <= 3
+    assert found["ways"][0]["sentence"]
+    taken = client.post(f"/api/searches/{job['id']}/taken", json={"way": 0})
+    assert taken.status_code == 201
+    assert taken.json["version"]["parts"][0]["step"] == pytest.approx(found["ways"][0]["step"])
+    again = client.post(f"/api/searches/{job['id']}/taken", json={"way": 0}).json
+    assert again["id"] == taken.json["id"], "taken twice it is one version"
+    assert len(client.get("/api/songs/1/versions").json["versions"]) == 1
+    assert client.post(f"/api/searches/{job['id']}/taken", json={"way": 2}).status_code in (201, 422)
+
+
+@pytest.mark.parametrize(("path", "method"), [("ways", "get"), ("taken", "post")])
+def test_there_are_no_ways_where_none_were_asked_for(client: FlaskClient, path: str, method: str) -> None:
+    body = {"json": {"way": 0}} if method == "post" else {}
+    assert getattr(client, method)(f"/api/searches/999/{path}", **body).status_code == 404

@@ -4,9 +4,18 @@ from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedEr
 from clear_steps.core.easier.answers import Way, ways
 from clear_steps.core.easier.approach import APPROACHES, Approach
 from clear_steps.core.easier.compared import Compared, compared
-from clear_steps.core.easier.edit import Change, Edit, alike, applied, refused_with, standing, version_of
+from clear_steps.core.easier.edit import (
+    HAND,
+    Change,
+    Edit,
+    alike,
+    applied,
+    refused_with,
+    standing,
+    version_of,
+)
 from clear_steps.core.easier.given import short_bars
-from clear_steps.core.easier.handwork import HAND, by_hand, halved, set_note
+from clear_steps.core.easier.handwork import by_hand, halved, set_note
 from clear_steps.core.easier.heights import TOLERANCE, is_reached
 from clear_steps.core.easier.kept import Kept, kept
 from clear_steps.core.easier.kinds import KINDS, Kind

@@ -16,6 +16,9 @@ from clear_steps.core.score import Part, Role, Song
 
 MOST_WAYS = 3
 _OTHER = 0.25  # of the bars that either changes, for two ways to be different
+_WHOLE = 95.0  # per cent of the rhythm
+# Kinds of edit that leave a place or a shape.
+_PLACES = frozenset({"place", "chord", "thin", "bend-fret", "bend-slide", "tap", "tap-low", "skip"})
 _VOICES = frozenset({Role.PICKED, Role.CHORD_MELODY})
 
 
@@ -46,8 +49,10 @@ def ways(
     """Up to three ways that differ, what keeps most at the lowest target first; those that meet it before
     those that do not. Raises StoppedError."""
     offered = list(_offered(part, ladder, wish))
-    tried = []
+    tried: list[Way] = []
     for number, (name, own) in enumerate(offered):
+        if tried and not _may_differ(own, tried[0].easiest):
+            continue
         try:
             found = staircase(song, part, ladder, own, request, _share(progress, number, len(offered)))
         except InvalidValueError:
@@ -74,6 +79,16 @@ def _offered(part: Part, ladder: Ladder, wish: Wish) -> Iterator[tuple[str, Wish
         yield "chords to strum", replace(wish, approach=Approach.STRUM)
     if roles & {Role.STRUM, Role.LINE, Role.RIFF}:
         yield "the places kept", replace(wish, approach=Approach.SHAPES)
+
+
+def _may_differ(wish: Wish, found: Easier) -> bool:
+    """Whether an approach can lead elsewhere than what was found without one: a rhythm that was kept is kept
+    already, places that were left are left already."""
+    if wish.approach is Approach.GROOVE:
+        return found.kept.rhythm < _WHOLE
+    if wish.approach is Approach.SHAPES:
+        return any(edit.kind in _PLACES for edit in found.edits)
+    return True
 
 
 def _share(progress: Progress, number: int, count: int) -> Callable[[float], bool]:

@@ -16,8 +16,8 @@ class Approach(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class ApproachRow:
-    """What it is called, what the search weighs, which kinds of edit it leaves alone, and the layer it
-    begins with."""
+    """What it is called, what the search weighs, which choices and kinds of edit it leaves alone, and the
+    layer it begins with."""
 
     words: str
     lean: dict[str, float]  # what is worth more than usual, as a factor by score
@@ -31,7 +31,7 @@ APPROACHES: dict[Approach, ApproachRow] = {
     Approach.SHAPES: ApproachRow(
         "keep the shapes: positions and chords stay, notes thin out",
         {},
-        frozenset({"place", "chord", "octave", "tap", "bend-fret", "bend-slide"}),
+        frozenset({"place", "shapes", "bends", "unusual", "tap", "bend-fret", "bend-slide", "octave"}),
     ),
     Approach.STRUM: ApproachRow("strum along: chords only", {"harmony": 2.0}, layer="strum"),
     Approach.MELODY: ApproachRow("melody first: the tune stays longest", {"tune": 3.0}),

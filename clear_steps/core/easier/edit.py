@@ -9,6 +9,8 @@ from functools import cached_property
 from clear_steps.core.score import Bar, Event, Metre, Part, Tuning
 from clear_steps.core.score.moving import moved_events
 
+HAND = "hand"  # the kind of an edit that the teacher made
+
 
 @dataclass(frozen=True)  # no slots: what is asked for often is kept
 class Change:
@@ -77,7 +79,8 @@ def alike(part: Part, edits: Sequence[Edit]) -> dict[int, int]:
     found = {}
     for edit in edits:
         section = bisect_right(starts, min(edit.bars, default=0))
-        found[edit.id] = firsts.setdefault((edit.kind, edit.says, section), edit.id)
+        own = edit.id if edit.kind == HAND else 0  # what a teacher did is a change each
+        found[edit.id] = firsts.setdefault((edit.kind, edit.says, section, own), edit.id)
     return found
 
 

@@ -4,12 +4,11 @@ from collections.abc import Iterable, Sequence
 from dataclasses import replace
 from fractions import Fraction
 
-from clear_steps.core.easier.edit import Change, Edit, dependencies, standing
+from clear_steps.core.easier.edit import HAND, Change, Edit, dependencies, standing
 from clear_steps.core.easier.kinds.bars import with_notes
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import Bar, Event, Note, Part
 
-HAND = "hand"  # the kind of an edit that the teacher made
 _SHORTEST = Fraction(1, 16)  # of a quarter, that an event may be halved to
 
 

@@ -59,6 +59,8 @@ class Planner:
     ) -> None:
         self._builder, self._heights, self._scores, self._tell = builder, heights, scores, tell
         self._groups = bars_that_choose_together(builder.part, builder.roles)
+        # By bars and the row they begin with: what each choice loses by itself.
+        self._alone: dict[tuple[tuple[int, ...], tuple[int, ...]], list[tuple[float, Row]]] = {}
         self._glimpses: dict[tuple[object, ...], float] = {}
         self._shapes = bars_of_one_shape(builder.part, coming_back(builder.part))
         self._heights_at_first = heights.of(builder.part)
@@ -166,12 +168,15 @@ class Planner:
     def _group_down(self, plan: Plan, group: Sequence[int], limit: float) -> Plan:
         """The choice of a group that keeps most at the limit, a few of its bars going further at need; where
         none is down there, the lowest."""
-        rows = [(bars, *own) for bars in self._together(plan, group, limit) for own in self._rows(plan, bars)]
-        rows.sort(key=lambda own: (-own[1], -len(own[0])))
+        self._builder.settle(plan)
+        together = self._together(plan, group, limit)
+        rows = [(kept, bars, row) for bars in together for kept, row in self._rows(plan, bars)]
+        rows.sort(key=lambda own: (-own[0], -len(own[1])))
         best: tuple[float, Plan] | None = None
-        for bars, kept, row, made in rows:
+        for kept, bars, row in rows:
             if best and kept <= best[0]:
                 break
+            made = self._builder.made(same(plan, bars, row))
             most = len(bars) // _FEW
             failing = list(itertools.islice(self._above(made, bars, limit), most + 1))
             if not failing:
@@ -182,12 +187,9 @@ class Planner:
                 best = self._further(same(plan, bars, row), further, limit, best)
         if best:
             return best[1]
-        levels = [(self._level(made, group), number) for number, (_, _, _, made) in enumerate(rows)]
-        lowest = min(levels, default=None)
-        if lowest is None:
-            return plan
-        bars, _, row, _ = rows[lowest[1]]
-        return self._each_down(same(plan, bars, row), group, limit)
+        plans = [same(plan, bars, row) for _, bars, row in rows]
+        lowest = min(plans, key=lambda tried: self._level(self._builder.made(tried), group), default=plan)
+        return self._each_down(lowest, group, limit)
 
     def _each_down(self, plan: Plan, group: Sequence[int], limit: float) -> Plan:
         """Where the whole group does not get down, equal bars by themselves as far as they go."""
@@ -195,11 +197,11 @@ class Planner:
             made = self._builder.made(plan)
             if len(alike) == len(group) or not self._any_above(made, alike, limit):
                 continue
-            rows = self._rows(plan, alike)
-            reaching = (own for own in rows if not self._any_above(own[2], alike, limit))
-            lowest = min(rows, key=lambda own: self._level(own[2], alike), default=None)
-            chosen = next(reaching, lowest)
-            plan = same(plan, alike, chosen[1]) if chosen else plan
+            plans = [same(plan, alike, row) for _, row in self._rows(plan, alike)]
+            versions = [(tried, self._builder.made(tried)) for tried in plans]
+            reaching = (tried for tried, made in versions if not self._any_above(made, alike, limit))
+            lowest = min(versions, key=lambda own: self._level(own[1], alike), default=(plan, made))
+            plan = next(reaching, lowest[0])
         return plan
 
     def _above(self, made: Part, bars: Sequence[int], limit: float) -> Iterator[int]:
@@ -216,11 +218,12 @@ class Planner:
         self, plan: Plan, bars: Sequence[int], limit: float, best: tuple[float, Plan] | None
     ) -> tuple[float, Plan] | None:
         """The plan with a few bars going further on top of what all do, if that keeps more than the best."""
-        for kept, row, made in self._rows(plan, bars):
+        for kept, row in self._rows(plan, bars):
             if best and kept <= best[0]:
                 break
-            if not self._any_above(made, bars, limit):
-                return kept, same(plan, bars, row)
+            tried = same(plan, bars, row)
+            if not self._any_above(self._builder.made(tried), bars, limit):
+                return kept, tried
         return best
 
     def _together(self, plan: Plan, group: Sequence[int], limit: float) -> list[Sequence[int]]:
@@ -237,29 +240,41 @@ class Planner:
 
     def _rows(
         self, plan: Plan, group: Sequence[int], milder: Row | None = None
-    ) -> list[tuple[float, Row, Part]]:
-        """All the choices some bars have that are no milder, each with what it keeps and its version, what
-        keeps most first; those that make the same bars once, none that makes several patterns of one."""
+    ) -> Iterator[tuple[float, Row]]:
+        """All the choices of some bars that are no milder, each with what it keeps, what keeps most first."""
         milder = milder or Row(
             tuple(max(own) for own in zip(*(plan[at].options for at in group), strict=True))
         )
+        key = (tuple(group), milder.options)
+        if key not in self._alone:
+            self._alone[key] = self._losses(group, milder)
+        kept = self._scores.overall(self._builder.made(same(plan, group, milder)))
+        for loss, row in self._alone[key]:
+            yield kept - loss, row
+
+    def _losses(self, group: Sequence[int], milder: Row) -> list[tuple[float, Row]]:
+        """What each choice loses where all other bars are as they were: those that make the same bars once,
+        none that makes several patterns of one."""
+        plan = same(self._builder.nothing(), group, milder)
+        before = self._builder.settled
         self._builder.settle(plan)
         axes = self._axes(plan, group, milder)
-        broken = self._scores.patterns_broken(self._builder.made(plan))
+        begun = self._builder.made(plan)
+        kept, broken = self._scores.overall(begun), self._scores.patterns_broken(begun)
         combined = sorted(itertools.product(*axes), key=lambda own: sum(loss for loss, _ in own))
-        found: dict[tuple[int, ...], tuple[float, int, Row, Part]] = {}
+        found: dict[tuple[int, ...], tuple[float, int, Row]] = {}
         for options in (tuple(option for _, option in own) for own in combined[:_MOST_COMBINED]):
             row = Row(options)
             made = self._builder.made(same(plan, group, row))
-            key = tuple(id(made.bars[index]) for index in _touched(group, made))
-            chosen = sum(map(bool, options))
-            kept = self._scores.overall(made) if key not in found else found[key][0]
             if self._scores.patterns_broken(made) > broken and self._builder.roles[group[0]] not in _FREE:
                 continue
+            key = tuple(id(made.bars[index]) for index in _touched(group, made))
+            chosen = sum(map(bool, options))
+            loss = kept - self._scores.overall(made) if key not in found else found[key][0]
             if key not in found or chosen < found[key][1]:
-                found[key] = (kept, chosen, row, made)
-        ordered = sorted(found.values(), key=lambda own: (-own[0], own[1]))
-        return [(kept, row, made) for kept, _, row, made in ordered]
+                found[key] = (loss, chosen, row)
+        self._builder.settle(before)
+        return [(loss, row) for loss, _, row in sorted(found.values(), key=lambda own: own[:2])]
 
     def _axes(self, plan: Plan, group: Sequence[int], milder: Row) -> list[list[tuple[float, int]]]:
         """By choice the options that do something to the group, and what each loses by itself."""
@@ -314,14 +329,16 @@ class Planner:
                 )
             )
             tries = 0
-            for kept, row, made in self._rows(found.plan, group, start):
+            self._builder.settle(found.plan)
+            for kept, row in self._rows(found.plan, group, start):
                 if kept < found.kept + _LEAST_GAIN or tries >= _GIVEN_BACK_TRIES:
                     break
-                if self._any_above(made, group, target):
+                softer = same(found.plan, group, row)
+                if self._any_above(self._builder.made(softer), group, target):
                     continue
                 tries += 1
-                tried = self.judged(same(found.plan, group, row), target)
-                if tried.reached:
+                tried = self.judged(softer, target)
+                if tried.reached and tried.kept > found.kept:
                     found = tried
                     break
         return found

@@ -88,9 +88,15 @@ class Builder:
         steps = self._steps(plan)
         return steps[-1].after if steps else self.part
 
+    @property
+    def settled(self) -> Plan:
+        """The plan that others are made as variations of."""
+        return self._settled[0]
+
     def settle(self, plan: Plan) -> None:
         """Plans that follow are variations of this one: what they share with it is not made again."""
-        self._settled = (plan, self._steps(plan))
+        if plan is not self._settled[0]:
+            self._settled = (plan, self._steps(plan) if plan else [])
 
     def _steps(self, plan: Plan) -> list["_Step"]:
         """What every choice makes, of what; what lies far from rows that differ from the settled plan's is

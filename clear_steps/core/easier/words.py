@@ -1,7 +1,7 @@
 """What an edit does, in words, by its kind."""
 
+from clear_steps.core.easier.edit import HAND
 from clear_steps.core.easier.given import FILL
-from clear_steps.core.easier.handwork import HAND
 from clear_steps.core.easier.kinds import KINDS
 from clear_steps.core.easier.layers import LAYERS
 from clear_steps.core.easier.plans import STRIKE

@@ -27,7 +27,7 @@
 
 <div class="mt-6 flex items-baseline justify-between">
   <h3>
-    {counted} change{counted === 1 ? '' : 's'}{refused ? `, ${refused} of their bars refused` : ''}
+    {counted} change{counted === 1 ? '' : 's'}{refused ? `, ${refused} refused` : ''}
   </h3>
   <span class="flex items-center gap-2 text-sm text-quiet">
     by <Select
