@@ -80,8 +80,8 @@ def _falling(search: "_Search", found: list[Easier]) -> list[Easier]:
     return found
 
 
-_STAIR = 0.5
-_MOST_A_STAIR = 20.0  # points of what is kept that a stair may cost where the target is out of reach
+_STAIR = 1.0
+_MOST_A_STAIR = 30.0  # points of what is kept that a stair may cost where the target is out of reach
 
 
 class _Search:
@@ -183,7 +183,7 @@ class _Search:
         return self._planner.is_reached(found.version, HARDEST_STEP)
 
     def _worth_its_loss(self, planned: Planned, target: float) -> Planned:
-        """An unreachable target guts no song: down half-Step stairs to the lowest Step there is, as long as
+        """An unreachable target guts no song: down whole-Step stairs to the lowest Step there is, as long as
         what a stair wins is worth what it loses."""
         lowest = max(planned.highest, target)
         stair = self._highest_before - _STAIR

@@ -1,6 +1,9 @@
 """Way 10, another place: the same pitches lower or nearer, on strings that lie beside one another."""
 
+from dataclasses import replace
+
 from clear_steps.core.easier.kinds.places import closer_strings, other_places
+from clear_steps.core.easier.penalties import JUMP_FRETS, place_of
 from clear_steps.core.easier.rewriting import Events
 from clear_steps.core.easier.ways.scene import Choice, Option, Rewrite, Scene, first_of
 
@@ -16,12 +19,23 @@ def elsewhere() -> Choice:
     return Choice("place", (closer, *places), ordered=False)
 
 
+def _stays_near(scene: Scene, index: int, events: Events) -> bool:
+    """Whether a bar elsewhere is no farther from the bars beside it than a hand is anyway, or was before."""
+    was, now = place_of(scene.bar(index)), place_of(replace(scene.bar(index), events=events))
+    around = scene.part.bars[max(index - 1, 0) : index], scene.part.bars[index + 1 : index + 2]
+    beside = [place_of(bar) for bars in around for bar in bars]
+    return all(
+        now is None or near is None or abs(now - near) <= max(JUMP_FRETS, abs((was or now) - near))
+        for near in beside
+    )
+
+
 def _whole_bar(number: int) -> Rewrite:
     def rewrite(scene: Scene, index: int) -> Events | None:
         whole = [
             changes
             for changes in other_places(scene.part, index)
-            if changes[0].before == scene.bar(index).events
+            if changes[0].before == scene.bar(index).events and _stays_near(scene, index, changes[0].after)
         ]
         return whole[number][0].after if number < len(whole) else None
 
