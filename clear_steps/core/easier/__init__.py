@@ -25,7 +25,7 @@ from clear_steps.core.easier.otherwise import Otherwise, without_rewriting
 from clear_steps.core.easier.playing import Saying, what_to_play
 from clear_steps.core.easier.roles import role_of, roles_of
 from clear_steps.core.easier.search import easier, staircase
-from clear_steps.core.easier.setups import SetupWish
+from clear_steps.core.easier.setups import SetupOffer, SetupWish, possible_setups
 from clear_steps.core.easier.words import does
 
 __all__ = [
@@ -49,6 +49,7 @@ __all__ = [
     "Pair",
     "Progress",
     "Saying",
+    "SetupOffer",
     "SetupWish",
     "StoppedError",
     "Tried",
@@ -65,6 +66,7 @@ __all__ = [
     "halved",
     "is_reached",
     "kept",
+    "possible_setups",
     "refused_with",
     "role_of",
     "roles_of",

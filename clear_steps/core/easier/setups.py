@@ -28,6 +28,39 @@ class SetupWish(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
+class SetupOffer:
+    """A wish that can be had, and where the result would sit, in half tones above the original."""
+
+    wish: SetupWish
+    half_tones: int
+
+    @property
+    def words(self) -> str:
+        """`it sits a half tone above the original`."""
+        return _sits(self.half_tones)
+
+
+def possible_setups(song: Song, part: Part, ladder: Ladder) -> tuple[SetupOffer, ...]:
+    """The wishes of tuning and capo that a part allows."""
+    of = _Place(song, part, ladder, GradeRequest())
+    offers = []
+    for wish in (each for each in SetupWish if each):
+        if wish is SetupWish.CAPO_MUSIC:  # which capo is easiest is found when it is asked for
+            offers += [SetupOffer(wish, 0)] if any(_with_capo(of, capo) for capo in _CAPOS) else []
+            continue
+        try:
+            offers.append(SetupOffer(wish, _WISHES[wish](of).setup.half_tones))
+        except InvalidValueError:
+            continue
+    return tuple(offers)
+
+
+def _with_capo(of: "_Place", capo: int) -> tuple[Change, ...] | None:
+    """The same music with another capo; None where it has none there."""
+    return None if capo == of.part.capo else _in_new_places(of, of.part.tuning, capo)
+
+
+@dataclass(frozen=True, slots=True)
 class _Ready:
     setup: Setup
     changes: tuple[Change, ...]
@@ -38,13 +71,7 @@ def setup_edit(
     song: Song, part: Part, ladder: Ladder, wish: SetupWish, request: GradeRequest = GradeRequest()
 ) -> Edit:
     """The edit that a wish asks for; raises InvalidValueError where it cannot be had."""
-    ready = {
-        SetupWish.STANDARD_SHAPES: _standard_shapes,
-        SetupWish.STANDARD_MUSIC: _standard_music,
-        SetupWish.CAPO_MUSIC: _capo_music,
-        SetupWish.OPEN_SHAPES: _open_shapes,
-        SetupWish.NO_CAPO_SHAPES: _no_capo,
-    }[wish](_Place(song, part, ladder, request))
+    ready = _WISHES[wish](_Place(song, part, ladder, request))
     kind = "capo" if ready.setup.tuning == part.tuning else "retune"
     says = f"capo at fret {ready.setup.capo}" if ready.setup.capo else "no capo"
     effect = _sits(ready.setup.half_tones)
@@ -127,7 +154,7 @@ def _no_capo(of: _Place) -> _Ready:
 def _capo_music(of: _Place) -> _Ready:
     tried = []
     for capo in _CAPOS:
-        moved = _in_new_places(of, of.part.tuning, capo) if capo != of.part.capo else None
+        moved = _with_capo(of, capo)
         if moved is not None:
             version = replace(of.part, capo=capo, bars=_with(of.part, moved))
             tried.append((Grader(of.song, version, of.ladder, of.request).grade(version).step, capo, moved))
@@ -166,3 +193,12 @@ def _in_new_places(of: _Place, tuning: Tuning, capo: int) -> tuple[Change, ...] 
     return tuple(
         Change(index, Fraction(0), bar.events, after.events) for index, (bar, after) in pairs if after != bar
     )
+
+
+_WISHES = {
+    SetupWish.STANDARD_SHAPES: _standard_shapes,
+    SetupWish.STANDARD_MUSIC: _standard_music,
+    SetupWish.CAPO_MUSIC: _capo_music,
+    SetupWish.OPEN_SHAPES: _open_shapes,
+    SetupWish.NO_CAPO_SHAPES: _no_capo,
+}

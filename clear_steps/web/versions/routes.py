@@ -13,6 +13,7 @@ from clear_steps.core.easier import (
     Wish,
     by_hand,
     halved,
+    possible_setups,
     set_note,
     staircase,
     version_of,
@@ -231,6 +232,20 @@ def list_versions(song_id: int) -> api.VersionList:
         with current_database().session() as session:
             KeptAnswers(session, CARD, program_mark()).keep(made.items())
     return api.VersionList(versions=cards, parts=part_offers(graded(latest.text, ANYBODY, ladder)))
+
+
+@blueprint.get("/songs/<int:song_id>/setups")
+@blueprint.input(api.PartQuery, location="query", arg_name="query")
+@blueprint.output(api.SetupList)
+def list_setups(song_id: int, query: api.PartQuery) -> api.SetupList:
+    """Which tunings and capos a part of the latest revision could have instead."""
+    with current_database().reading() as session:
+        latest, ladder = Songs(session).get(song_id).latest, ladder_in_use(session).ladder
+    song = read_cached(latest.text).song
+    if query.part_index >= len(song.parts):
+        raise InvalidValueError("part", query.part_index, f"0 to {len(song.parts) - 1}")
+    offers = possible_setups(song, song.parts[query.part_index], ladder)
+    return api.SetupList(setups=[api.SetupOfferModel(wish=offer.wish, sits=offer.words) for offer in offers])
 
 
 @blueprint.get("/versions/<int:version_id>")

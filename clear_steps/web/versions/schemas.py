@@ -131,6 +131,23 @@ class VersionCard(BaseModel):
     climb: ClimbModel
 
 
+class SetupOfferModel(BaseModel):
+    """A wish of tuning and capo that can be had, and where the result sits, in words."""
+
+    wish: SetupWish
+    sits: str
+
+
+class SetupList(BaseModel):
+    setups: list[SetupOfferModel]
+
+
+class PartQuery(BaseModel):
+    """Which part of a song."""
+
+    part_index: int = Field(0, ge=0, le=50)
+
+
 class PartOffer(BaseModel):
     """A part of the latest revision, and what can be asked of it."""
 

@@ -226,6 +226,12 @@ export const api = {
     answer(
       client.PUT('/api/versions/{version_id}/away', { params: { path: { version_id: id } }, body: { away } }),
     ),
+  setups: (songId: number, part_index: number) =>
+    answer(
+      client.GET('/api/songs/{song_id}/setups', {
+        params: { path: { song_id: songId }, query: { part_index } },
+      }),
+    ),
   askForWays: (songId: number, wish: Wish) =>
     answer(client.POST('/api/songs/{song_id}/ways', { params: { path: { song_id: songId } }, body: wish })),
   ways: (jobId: number) =>

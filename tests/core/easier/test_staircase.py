@@ -16,6 +16,7 @@ from clear_steps.core.easier import (
     Wish,
     by_hand,
     easier,
+    possible_setups,
     staircase,
     version_of,
 )
@@ -147,6 +148,23 @@ def test_a_setup_that_cannot_be_had_says_why(wish: SetupWish, message: str) -> N
     song = line("1.0")
     with pytest.raises(InvalidValueError, match=message):
         staircase(song, song.parts[0], LADDER, Wish((10.0,), setup=wish))
+
+
+@pytest.mark.parametrize("name", ["standard", "half step down", "drop C#", "open G"])
+@pytest.mark.parametrize("capo", [0, 3])
+def test_only_set_ups_that_can_be_had_are_offered(name: str, capo: int) -> None:
+    song = line("6.5+4.7", "3.5", "2.6", "1.5", length=Fraction(1))
+    part = replace(song.parts[0], tuning=TUNINGS[name], capo=capo)
+    song = replace(song, parts=(part,))
+    offered = {offer.wish: offer.half_tones for offer in possible_setups(song, part, LADDER)}
+    for wish in (each for each in SetupWish if each):
+        if wish in offered:
+            found = staircase(song, part, LADDER, Wish((10.0,), setup=wish))[0]
+            assert found.edits[0].setup
+            assert found.edits[0].setup.half_tones == offered[wish]
+        else:
+            with pytest.raises(InvalidValueError):
+                staircase(song, part, LADDER, Wish((10.0,), setup=wish))
 
 
 @pytest.mark.parametrize("index", range(len(DEMO)))

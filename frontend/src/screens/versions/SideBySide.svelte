@@ -30,8 +30,8 @@
 
 <section class="min-h-0 overflow-y-auto px-6 py-4" aria-label="All versions side by side">
   <p class="mb-4 max-w-prose text-quiet">
-    From the easiest to the original. Versions written as one staircase are contained in one another, so that
-    a student grows from each into the next.
+    From the easiest to the original. Of versions written as one staircase each gives up more than the next,
+    so that a student grows from each into the one above.
   </p>
   <ul class="grid gap-x-8 gap-y-8 sm:grid-cols-2 lg:grid-cols-4">
     {#each ordered as version (version.id)}

@@ -5,7 +5,13 @@
   import { api, type Approach, type PartOffer, type Wish } from '../../api/client'
   import Menu from '../../ui/Menu.svelte'
   import { present } from '../students/students'
-  import { APPROACH_WORDS, LAYER_WORDS, staircasesTo, type VersionsState } from './versions.svelte'
+  import {
+    APPROACH_WORDS,
+    LAYER_WORDS,
+    SETUP_WORDS,
+    staircasesTo,
+    type VersionsState,
+  } from './versions.svelte'
 
   interface Props {
     screen: VersionsState
@@ -17,17 +23,18 @@
   let { screen, songId, count, parts, onwrite }: Props = $props()
   const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
   const part = $derived(parts[screen.partIndex])
-  const setups = $derived(
-    (
-      [
-        ['', 'as written', true],
-        ['standard shapes', 'same shapes in standard tuning', part?.tuning !== 'standard'],
-        ['standard music', 'same music in standard tuning', part?.tuning !== 'standard'],
-        ['capo music', 'same music with the best capo', true],
-        ['no capo shapes', 'same shapes without the capo', (part?.capo ?? 0) > 0],
-      ] as const
-    ).filter(([, , offered]) => offered),
-  )
+  const offers = createQuery(() => ({
+    queryKey: ['setups', songId, screen.partIndex, part?.tuning, part?.capo],
+    queryFn: () => api.setups(songId, screen.partIndex),
+    enabled: part !== undefined,
+  }))
+  const setups = $derived([
+    { value: '' as const, words: 'as written' },
+    ...(offers.data?.setups ?? []).map(({ wish, sits }) => ({
+      value: wish,
+      words: `${SETUP_WORDS[wish]} (${sits})`,
+    })),
+  ])
   const staircases = $derived(
     staircasesTo(part?.step ?? 10).map((stairs) => ({
       words: `Step${stairs.length > 1 ? 's' : ''} ${stairs.join(', ')}`,
@@ -71,12 +78,7 @@
   </span>
   <span class="flex items-center gap-2 text-quiet">
     set up
-    <Select
-      label="Tuning and capo"
-      class="max-w-52 text-ink"
-      bind:value={screen.setup}
-      options={setups.map(([value, words]) => ({ value, words }))}
-    />
+    <Select label="Tuning and capo" class="max-w-52 text-ink" bind:value={screen.setup} options={setups} />
   </span>
   {#if part && part.short_bars.length > 0}
     <Tick bind:checked={screen.fillShortBars}

@@ -41,6 +41,15 @@ export const LAYER_WORDS: Record<Exclude<Wish['layer'], ''>, string> = {
   'one guitar': 'the guitars as one part',
 }
 
+export const SETUP_WORDS: Record<NonNullable<Wish['setup']>, string> = {
+  '': 'as written',
+  'standard shapes': 'same shapes in standard tuning',
+  'standard music': 'same music in standard tuning',
+  'capo music': 'same music with the best capo',
+  'open shapes': 'open shapes with a capo',
+  'no capo shapes': 'same shapes without the capo',
+}
+
 export type Grouping = 'kind' | 'bar'
 export type Side = 'original' | 'version'
 
