@@ -141,7 +141,8 @@ class Page:
         """Find ways to a Step and take one, the best or by its name."""
         self.find("button", f"Find ways to Step {target}").click()
         self.sees(f"Ways to Step {target}")
-        self.find(f"[data-way^='{name}'] button", "Take this way").click()
+        card = f"[data-way^='{name}']" if name else "[data-way]"
+        self.find(f"{card} button", "Take this way").click()
 
     def choose(self, label: str, option: str) -> None:
         """Choose from the list that is called so."""

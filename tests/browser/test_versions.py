@@ -82,6 +82,7 @@ def test_one_edit_alone_is_refused_by_bar(page: Page) -> None:
 
 def test_the_two_sides_are_heard_in_turn(page: Page) -> None:
     page.open("#/song/2/versions")
+    page.sees("% kept")
     page.find("button", "Play").click()
     page.find("button", "Stop")
     page.until(lambda: cursors(page) == 1, "a cursor")
@@ -222,3 +223,16 @@ def test_what_a_section_is_can_be_said_where_versions_are_written(page: Page) ->
     page.sees("This version belongs to an earlier writing of the song")
     page.takes_a_way("4.0")
     page.sees("The target of 4.0 is reached")
+
+
+def test_one_change_is_asked_for_with_its_step_seen_before(page: Page) -> None:
+    page.open("#/song/5/versions")
+    page.sees("% kept")
+    before = edits(page)
+    page.find("button", "Ask for one change").click()
+    page.choose("First bar to change", "12")
+    page.sees("What applies here")
+    page.find("[aria-label='Changes that apply'] button", "Only the notes on the beat").click()
+    page.until(lambda: edits(page) == before + 1, "a change more")
+    page.sees("Only the notes on the beat (bars 11 and 12)")
+    page.find("[aria-label='Changes that apply']")

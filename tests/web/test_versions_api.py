@@ -166,3 +166,27 @@ def test_ways_are_found_and_nothing_is_stored_until_one_is_taken(client: FlaskCl
 def test_there_are_no_ways_where_none_were_asked_for(client: FlaskClient, path: str, method: str) -> None:
     body = {"json": {"way": 0}} if method == "post" else {}
     assert getattr(client, method)(f"/api/searches/999/{path}", **body).status_code == 404
+
+
+def test_one_change_is_offered_with_its_step_made_and_refused(client: FlaskClient, version_id: int) -> None:
+    path = f"/api/versions/{version_id}/changes"
+    offered = client.get(f"{path}?first=0&last=1").json
+    assert offered["changes"]
+    one = offered["changes"][-1]
+    made = client.post(path, json={"first": 0, "last": 1, "kind": one["kind"], "says": one["says"]}).json
+    assert made["version"]["parts"][0]["step"] == pytest.approx(one["step"])
+    edit = made["edits"][-1]
+    assert (edit["kind"], edit["reason"]) == (one["kind"], edit["reason"])
+    assert "asked for" in edit["reason"]
+    body = {"based_on": made["choice"], "refused": [edit["id"]]}
+    back = client.put(f"/api/versions/{version_id}/choice", json=body).json
+    assert back["version"]["parts"][0]["step"] == pytest.approx(offered["step"])
+
+
+@pytest.mark.parametrize(("first", "last"), [(0, 999), (3, 2)])
+def test_bars_that_are_not_there_are_said(
+    client: FlaskClient, version_id: int, first: int, last: int
+) -> None:
+    answer = client.get(f"/api/versions/{version_id}/changes?first={first}&last={last}")
+    assert answer.status_code == 422
+    assert "expected 0 to" in answer.json["message"]

@@ -3,6 +3,7 @@
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Tried, Wish
 from clear_steps.core.easier.answers import Way, ways
 from clear_steps.core.easier.approach import APPROACHES, Approach
+from clear_steps.core.easier.asked import Asked, asked_edit, offers
 from clear_steps.core.easier.compared import Compared, compared
 from clear_steps.core.easier.edit import (
     HAND,
@@ -36,6 +37,7 @@ __all__ = [
     "LAYERS",
     "TOLERANCE",
     "Approach",
+    "Asked",
     "Blocking",
     "Change",
     "Compared",
@@ -57,6 +59,7 @@ __all__ = [
     "Wish",
     "alike",
     "applied",
+    "asked_edit",
     "broken_laws",
     "by_hand",
     "carries_the_tune",
@@ -66,6 +69,7 @@ __all__ = [
     "halved",
     "is_reached",
     "kept",
+    "offers",
     "possible_setups",
     "refused_with",
     "role_of",

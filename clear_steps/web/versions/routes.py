@@ -11,8 +11,10 @@ from clear_steps.core.easier import (
     Easier,
     Progress,
     Wish,
+    asked_edit,
     by_hand,
     halved,
+    offers,
     possible_setups,
     set_note,
     staircase,
@@ -21,6 +23,7 @@ from clear_steps.core.easier import (
     without_rewriting,
 )
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade import grade_part
 from clear_steps.core.score import Event, Part
 from clear_steps.formats.tabtext import read_tab, write_bars
 from clear_steps.store import (
@@ -315,6 +318,49 @@ def change_note(version_id: int, bar: int, body: api.NoteIn) -> api.VersionModel
         )
 
     return _changed_by_hand(version_id, bar, rewritten)
+
+
+@blueprint.get("/versions/<int:version_id>/changes")
+@blueprint.input(api.BarsQuery, location="query", arg_name="query")
+@blueprint.output(api.AskedList)
+def list_changes(version_id: int, query: api.BarsQuery) -> api.AskedList:
+    """What one change may be asked for on some bars of a version, each with the Step it would give."""
+    with current_database().reading() as session:
+        stored, ladder = Versions(session).get(version_id), ladder_in_use(session).ladder
+        text = Songs(session).revision(stored.song_id, stored.revision).text
+        version = _standing(session, stored)
+    song, request = read_cached(text).song, written_for(stored).request
+    bars = range(query.first, query.last + 1)
+    found = offers(song, version, bars, ladder, request)
+    now = grade_part(song, version, ladder, request)
+    return api.AskedList(
+        step=now.step,
+        bar_step=max(now.bars[index].step for index in bars),
+        changes=[api.AskedModel.model_validate(own, from_attributes=True) for own in found],
+    )
+
+
+@blueprint.post("/versions/<int:version_id>/changes")
+@blueprint.input(api.AskIn, arg_name="body")
+@blueprint.output(api.VersionModel)
+def ask_for_change(version_id: int, body: api.AskIn) -> api.VersionModel:
+    """Make one change on some bars of a version; it joins the list as an edit like any other."""
+    with current_database().session() as session:
+        versions, ladder = Versions(session), ladder_in_use(session).ladder
+        stored = versions.get(version_id)
+        song = read_cached(Songs(session).revision(stored.song_id, stored.revision).text).song
+        edit = asked_edit(
+            song,
+            _original(session, stored),
+            stored.edits,
+            stored.refused,
+            (body.kind, body.says),
+            range(body.first, body.last + 1),
+            ladder,
+            written_for(stored).request,
+        )
+        stored = versions.add_hand_edit(version_id, edit)
+    return _shown(stored)
 
 
 def _changed_by_hand(

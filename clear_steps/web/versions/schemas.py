@@ -210,6 +210,39 @@ class NoteIn(BaseModel):
     halve: bool = False
 
 
+class BarsQuery(BaseModel):
+    """Bars of a version by index, from one to another."""
+
+    first: int = Field(ge=0, le=100_000)
+    last: int = Field(ge=0, le=100_000)
+
+
+class AskedModel(BaseModel):
+    """One change that applies to some bars, with the Steps it would give."""
+
+    kind: str
+    says: str
+    step: float
+    bar_step: float  # of the hardest of these bars
+
+
+class AskedList(BaseModel):
+    """What may be asked for, and the Steps as they stand."""
+
+    step: float
+    bar_step: float
+    changes: list[AskedModel]
+
+
+class AskIn(BaseModel):
+    """Ask for one of the changes that apply to some bars."""
+
+    first: int = Field(ge=0, le=100_000)
+    last: int = Field(ge=0, le=100_000)
+    kind: str = Field(max_length=40)
+    says: str = Field(max_length=300)
+
+
 class BarTextModel(BaseModel):
     """One bar of a version as tab text, and by it a change by hand."""
 

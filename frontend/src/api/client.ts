@@ -23,6 +23,7 @@ export type Revision = components['schemas']['RevisionModel']
 export type Version = components['schemas']['VersionModel']
 export type VersionCard = components['schemas']['VersionCard']
 export type PartOffer = components['schemas']['PartOffer']
+export type AskIn = components['schemas']['AskIn']
 export type NoteIn = components['schemas']['NoteIn']
 export type Group = components['schemas']['GroupModel']
 export type GroupIn = components['schemas']['GroupIn']
@@ -215,6 +216,14 @@ export const api = {
         body: { tab },
       }),
     ),
+  changesOf: (id: number, first: number, last: number) =>
+    answer(
+      client.GET('/api/versions/{version_id}/changes', {
+        params: { path: { version_id: id }, query: { first, last } },
+      }),
+    ),
+  askForChange: (id: number, body: AskIn) =>
+    answer(client.POST('/api/versions/{version_id}/changes', { params: { path: { version_id: id } }, body })),
   changeNote: (id: number, bar: number, body: NoteIn) =>
     answer(
       client.PUT('/api/versions/{version_id}/bars/{bar}/note', {

@@ -16,6 +16,7 @@
   import EditList from './EditList.svelte'
   import HandEdit from './HandEdit.svelte'
   import KeptScores from './KeptScores.svelte'
+  import OneChange from './OneChange.svelte'
   import Refusal from './Refusal.svelte'
   import SideBySide from './SideBySide.svelte'
   import VersionPages from './VersionPages.svelte'
@@ -283,6 +284,7 @@
           </Fold>
         {/if}
         <HandEdit {screen} version={shown} onsave={(change) => void byHand(change)} />
+        <OneChange {screen} version={shown} {busy} onsave={(change) => void byHand(change)} />
         <EditList {screen} version={shown} {busy} onchoice={(refused) => void refuse(shown, refused)} />
       </aside>
     </main>
