@@ -34,6 +34,14 @@
   let failure = $state('')
   let meanwhile = $state.raw<{ saved: Version; refused: number[] } | null>(null)
   onDestroy(() => player.stop())
+  // Another song is another search: nothing found or chosen for the last one stays.
+  $effect(() => {
+    void songId
+    untrack(() => {
+      screen.begin()
+      chosen = null
+    })
+  })
   // A version is asked for where the student is comfortable, else one Step below the song's, until another
   // Step is chosen.
   const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))

@@ -87,6 +87,15 @@ export class VersionsState {
     this.propose(step)
   }
 
+  /** Begin with another song. */
+  begin(): void {
+    this.ways = null
+    this.touched = false
+    this.partIndex = 0
+    this.picked = null
+    this.sideBySide = false
+  }
+
   /** A target to begin with. */
   propose(step: number): void {
     if (Number.isFinite(step)) this.target = Math.min(10, Math.max(1, Math.round(step * 2) / 2))
