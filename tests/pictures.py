@@ -68,6 +68,14 @@ def versions(page: Page) -> None:
     page.sees("For the student")
 
 
+def ways(page: Page) -> None:
+    """Three ways to a Step, none taken yet."""
+    page.open(f"#/song/{DELIVERY_ROUND}/versions")
+    page.sees("% kept")
+    page.find("button", "Find ways to Step 3.0").click()
+    page.find("[data-way] button", "Take this way")
+
+
 def side_by_side(page: Page) -> None:
     page.open(f"#/song/{BURNT_SUGAR}/versions")
     page.find("button", "a staircase").click()
@@ -137,6 +145,7 @@ VIEWS: tuple[Callable[[Page], None], ...] = (
     desk,
     what_comes_back,
     new_song,
+    ways,
     versions,
     side_by_side,
     group,

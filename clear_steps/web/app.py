@@ -19,6 +19,8 @@ from clear_steps.web.security import LOOPBACK_HOSTS, guard
 from clear_steps.web.songs.cards import Cards
 from clear_steps.web.songs.routes import blueprint as song_blueprint
 from clear_steps.web.students.routes import blueprint as student_blueprint
+from clear_steps.web.versions.changing import blueprint as change_blueprint
+from clear_steps.web.versions.finding import blueprint as way_blueprint
 from clear_steps.web.versions.jobs import Jobs
 from clear_steps.web.versions.routes import blueprint as version_blueprint
 from clear_steps.web.workers import Here, Workers
@@ -55,6 +57,8 @@ def create_app(
         song_blueprint,
         passage_blueprint,
         version_blueprint,
+        way_blueprint,
+        change_blueprint,
         student_blueprint,
         group_blueprint,
         ladder_blueprint,

@@ -177,6 +177,8 @@ class Planner:
             if best and kept <= best[0]:
                 break
             made = self._builder.made(same(plan, bars, row))
+            if self._breaks_pattern(plan, bars, made):
+                continue
             most = len(bars) // _FEW
             failing = list(itertools.islice(self._above(made, bars, limit), most + 1))
             if not failing:
@@ -187,7 +189,8 @@ class Planner:
                 best = self._further(same(plan, bars, row), further, limit, best)
         if best:
             return best[1]
-        plans = [same(plan, bars, row) for _, bars, row in rows]
+        # Where nothing is down there all of the group goes on together.
+        plans = [same(plan, bars, row) for _, bars, row in rows if len(bars) == len(group)]
         lowest = min(plans, key=lambda tried: self._level(self._builder.made(tried), group), default=plan)
         return self._each_down(lowest, group, limit)
 
@@ -222,9 +225,16 @@ class Planner:
             if best and kept <= best[0]:
                 break
             tried = same(plan, bars, row)
-            if not self._any_above(self._builder.made(tried), bars, limit):
+            made = self._builder.made(tried)
+            if not self._breaks_pattern(plan, bars, made) and not self._any_above(made, bars, limit):
                 return kept, tried
         return best
+
+    def _breaks_pattern(self, plan: Plan, bars: Sequence[int], made: Part) -> bool:
+        """Whether bars that share a rhythm in a plan share it no longer; those of a line may."""
+        if self._builder.roles[bars[0]] in _FREE:
+            return False
+        return self._scores.patterns_broken(made) > self._scores.patterns_broken(self._builder.made(plan))
 
     def _together(self, plan: Plan, group: Sequence[int], limit: float) -> list[Sequence[int]]:
         """The group, and by themselves the bars of it that stand above a limit with those that are written

@@ -83,7 +83,8 @@ class _Told:
         if kind == STRIKE:
             return f"Bar {self._number(index)}: {_HELD}.", effect
         if is_lowered(*own):
-            return reason_words(self._number(index), *own), effect
+            limit = f" The limit here: {own[0].limit}." if own[0].limit else ""
+            return reason_words(self._number(index), *own) + limit, effect
         return self._of_others(index), effect
 
     def _of_others(self, index: int) -> str:

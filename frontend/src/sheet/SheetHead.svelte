@@ -27,9 +27,7 @@
   <p class="mt-1">{content.setup}</p>
   {#if content.order.length > 0}<p><b>As played:</b> {content.order.join(' – ')}</p>{/if}
   {#each content.why as sentence (sentence)}<p>{sentence}</p>{/each}
-  {#if content.play.length > 0}<ul class="mt-1 list-disc pl-5">
-      {#each content.play as sentence (sentence)}<li>{sentence}</li>{/each}
-    </ul>{/if}
+  {#if content.play.length > 0}<p class="mt-1"><b>To play:</b> {content.play.join(' ')}</p>{/if}
   {#if bracketed}<p class="text-[11px]">
       What carries the same letter comes back; with a dash it is not the very same, and a notch shows where.
     </p>{/if}
