@@ -11,7 +11,7 @@
   import type { SheetContent } from './sheet'
 
   let { content }: { content: SheetContent } = $props()
-  const SCALES = [0.86, 0.82, 0.78, 0.74, 0.7, 0.66]
+  const SCALES = [0.86, 0.82, 0.78, 0.74, 0.7, 0.66, 0.63]
   const BETWEEN = 6
   let head = $state<HTMLElement>()
   let laid = $state.raw<Paged | null>(null)
