@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 
 from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
 from clear_steps.core.easier.approach import Approach
+from clear_steps.core.easier.laws import Pair, renamed
 from clear_steps.core.easier.playing import sentence
 from clear_steps.core.easier.roles import roles_of
 from clear_steps.core.easier.search import staircase
@@ -59,7 +60,9 @@ def ways(
             if own == wish:
                 raise  # what was asked for cannot be had; another way of it is only not offered
             continue
-        tried.append(Way(name, own, found, sentence(part, found[-1].edits)))
+        # A layer knows few shapes: where it would call a written chord by another name it is no way.
+        if own == wish or not renamed(Pair(part, found[-1].version, shapes=ladder.chord_shapes)):
+            tried.append(Way(name, own, found, sentence(part, found[-1].edits)))
     ordered = sorted(tried, key=lambda way: (not way.easiest.reached, -way.easiest.kept.overall))
     return tuple(_different(part, ordered))
 

@@ -7,6 +7,7 @@ from fractions import Fraction
 
 from clear_steps.core.easier.kinds.texture import OPEN_SHAPES
 from clear_steps.core.easier.layers.lines import Bars
+from clear_steps.core.easier.wanted import half_bars
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import STANDARD, Bar, Event, Note, Part, Song, Stroke
 
@@ -66,11 +67,6 @@ class _Shapes:
             if frets[-string] != "x" and string not in self.unlike
         )
         return tuple(Note(string, int(frets[-string])) for string in strings)
-
-
-def half_bars(bar: Bar) -> int:
-    """How many chords a bar may have: two where it halves into beats."""
-    return 2 if bar.metre.beats % 2 == 0 and bar.quarters >= 2 * bar.metre.beat_quarters else 1
 
 
 def _strummed(

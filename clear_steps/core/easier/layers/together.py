@@ -6,8 +6,9 @@ from dataclasses import replace
 from fractions import Fraction
 
 from clear_steps.core.easier.kinds.bars import with_notes
-from clear_steps.core.easier.layers.chords import half_bars, strum
+from clear_steps.core.easier.layers.chords import strum
 from clear_steps.core.easier.layers.lines import Bars, bass, joined, melody
+from clear_steps.core.easier.wanted import half_bars
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import places_of
 from clear_steps.core.score import Bar, Event, Note, Part, Song
