@@ -14,7 +14,7 @@ _STEP = 2  # half tones
 
 
 def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
-    """From decorations to a note a bar; `edges` are the notes (bar, onset) that stay, come what may."""
+    """From repeated notes to a note a bar; `edges` are the notes (bar, onset) that stay while they can."""
     return Choice(
         "rhythm",
         (
