@@ -19,7 +19,7 @@ from clear_steps.core.easier.wanted import (
     wanted_bars,
 )
 from clear_steps.core.grade import TUNE_FLOOR
-from clear_steps.core.score import Bar, Event, Part, Role, Technique
+from clear_steps.core.score import Bar, Event, Part, Role, Technique, Tuning
 
 _EARLY_CREDIT = 0.7  # the right note within half a beat of its time, where nothing else is wanted
 _OCTAVE_CREDIT = 0.75  # the right note in another octave counts most of the way
@@ -78,7 +78,7 @@ class KeptSoFar:
         self._worth = _worth_of_points(original, self.wanted, lean or {})
         self._penalties = Penalties(original, self.wanted)
         # With its points; the bar is held, so that its id stays its own.
-        self._tallies: dict[tuple[int, int, int], tuple[Bar, _Tally, float]] = {}
+        self._tallies: dict[tuple[int, int, Tuning, int], tuple[Bar, _Tally, float]] = {}
 
     def of(self, version: Part) -> Kept:
         """Scores of a version."""
@@ -124,7 +124,7 @@ class KeptSoFar:
 
     def _counted(self, index: int, version: Part) -> tuple[Bar, _Tally, float]:
         bar = version.bars[index]
-        key = (index, id(bar), id(version.tuning) + version.capo)
+        key = (index, id(bar), version.tuning, version.capo)
         if key not in self._tallies:
             tally = self._against(index, version, bar)
             self._tallies[key] = (bar, tally, sum(map(mul, tally.kept, self._worth[index])))
