@@ -83,13 +83,12 @@ def test_parts_say_what_can_be_asked_of_them(client: FlaskClient) -> None:
     assert [part["carries_the_tune"] for part in parts] == [False, True]
     together = version_for(client, song, target=10, layer="one guitar", part_index=1)
     assert client.get(f"/api/versions/{together}").json["asked"] == "the guitars as one part"
-    job = finished(
-        client,
-        client.post(
-            f"/api/songs/{song}/versions", json={"target": 10, "layer": "one guitar", "part_index": 0}
-        ).json,
-    )
-    assert (job["state"], "carries the tune" in str(job["message"])) == ("failed", True)
+    alone = client.post(
+        f"/api/songs/{song}/versions",
+        json={"target": 10, "layer": "one guitar", "part_index": 0, "with_parts": []},
+    ).json
+    job = finished(client, alone)
+    assert (job["state"], "two or more" in str(job["message"])) == ("failed", True)
 
 
 def test_short_bars_are_filled_when_asked(client: FlaskClient) -> None:

@@ -80,6 +80,8 @@ def _offered(part: Part, ladder: Ladder, wish: Wish) -> Iterator[tuple[str, Wish
         yield "the melody alone", replace(wish, layer="melody")
     if roles - {Role.STRUM, Role.BASS}:
         yield "chords to strum", replace(wish, approach=Approach.STRUM)
+    if roles & (_VOICES | {Role.STRUM}):
+        yield "bass and chord", replace(wish, layer="bass+strum")
     if roles & {Role.STRUM, Role.LINE, Role.RIFF}:
         yield "the places kept", replace(wish, approach=Approach.SHAPES)
 

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
 
+from clear_steps.core.easier.chordbook import shapes_sound_above
 from clear_steps.core.easier.penalties import (
     edge_is_there,
     edges_of,
@@ -23,7 +24,6 @@ from clear_steps.core.easier.wanted import (
     heard,
     name_at,
     names_in_force,
-    shapes_sound_above,
     wanted_bars,
 )
 from clear_steps.core.figures import coming_back

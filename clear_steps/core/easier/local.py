@@ -36,11 +36,12 @@ class Local:
         scores: KeptSoFar,
         planner: Planner,
         without: Collection[str],
+        refused: Collection[tuple[int, str]],
     ) -> None:
         part = builder.part
         self._heights, self._scores, self._planner = heights, scores, planner
         kinds = {name: kind for name, kind in KINDS.items() if name not in without}
-        self.proposals = Proposals(part, kinds, scores, builder.roles)
+        self.proposals = Proposals(part, kinds, scores, builder.roles, refused)
         self._beam = Beam(part, heights, self.proposals, scores)
         self._shapes = bars_of_one_shape(part, coming_back(part))
         self._taken: list[_Taken] = []

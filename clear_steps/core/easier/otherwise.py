@@ -1,4 +1,5 @@
-"""Ways 11 and 12, what needs no rewriting: slower with all the notes, a section alone, another part."""
+"""Ways 11 and 12, what needs no rewriting: slower with all the notes, a section alone, another part, two
+players in turn."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
@@ -8,8 +9,10 @@ from itertools import pairwise
 from clear_steps.core.easier.heights import TOLERANCE
 from clear_steps.core.easier.playing import bars_words
 from clear_steps.core.grade import GradeRequest, Grading, Ladder, grade_part
-from clear_steps.core.score import Part, Song
+from clear_steps.core.score import Bar, Event, Part, Song
+from clear_steps.core.score.words import number_words
 
+_TURNS = (2, 4, 1)  # bars: a call and an answer are mostly two
 _SLOWEST = Fraction(3, 10)  # of the marked tempo; below it a tune falls apart (from memory)
 
 
@@ -24,11 +27,13 @@ class Otherwise:
 def without_rewriting(
     song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest = GradeRequest()
 ) -> tuple[Otherwise, ...]:
-    """What meets a target as it is written: slower first, then a section looped, then another part."""
+    """What meets a target as it is written: slower first, then a section looped, another part, two players
+    in turn."""
     return (
         *_slower(song, part, ladder, target, request),
         *_a_section(song, part, ladder, target, request),
         *_another_part(song, part, ladder, target, request),
+        *_in_turn(song, part, ladder, target, request),
     )
 
 
@@ -85,3 +90,26 @@ def _another_part(
     if met:
         step, name = max(met)
         yield Otherwise(f"Another part instead: {name or 'the other guitar'}, as written", step)
+
+
+def _in_turn(
+    song: Song, part: Part, ladder: Ladder, target: float, request: GradeRequest
+) -> Iterator[Otherwise]:
+    """Two players, call and answer: the commonest turns in which each meets it."""
+    for turn in (each for each in _TURNS if each < len(part.bars)):
+        gradings = []
+        for own in range(2):
+            bars = (bar if index // turn % 2 == own else _resting(bar) for index, bar in enumerate(part.bars))
+            alone = replace(part, bars=tuple(bars))
+            gradings.append(grade_part(replace(song, parts=(alone,)), alone, ladder, request))
+        if all(_is_met(grading, target) for grading in gradings):
+            what = "a bar each" if turn == 1 else f"{number_words(turn)} bars each"
+            yield Otherwise(
+                f"Two players in turn, {what}: one begins, the other answers",
+                max(grading.step for grading in gradings),
+            )
+            return
+
+
+def _resting(bar: Bar) -> Bar:
+    return replace(bar, events=(Event(bar.quarters),))

@@ -1,6 +1,6 @@
 """A plan: for every bar the options chosen, and what they make of a part."""
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
@@ -63,7 +63,9 @@ class Builder:
         wanted: Sequence[WantedBar],
         choices: Mapping[Role, Sequence[Choice]],
         ladder: Ladder,
+        refused: Collection[tuple[int, str]] = (),
     ) -> None:
+        self._refused = refused  # bars (indexes) and the kinds that leave them alone
         self._bars: dict[Bar, Bar] = {}
         self.part = self.known(part)
         self._wanted, self._ladder = wanted, ladder
@@ -131,7 +133,8 @@ class Builder:
         """What is chosen for a bar at a stage."""
         choices = self.choices[index]
         number = plan[index].options[stage] if stage < len(choices) else 0
-        return choices[stage].options[number - 1] if number else None
+        option = choices[stage].options[number - 1] if number else None
+        return None if option and (index, option.kind) in self._refused else option
 
     def _after(self, part: Part, plan: Plan, stage: int, known: "_Step | None", differ: set[int]) -> "_Step":
         """What a choice makes, and of what: notes held over from one that is no longer there are struck

@@ -1,6 +1,6 @@
 """What the kinds of edit propose for a bar, where it hangs together, with what would be kept."""
 
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from clear_steps.core.easier.edit import Change, applied
@@ -34,9 +34,14 @@ class Proposals:
     once."""
 
     def __init__(
-        self, original: Part, kinds: Mapping[str, Kind], scores: KeptSoFar, roles: Sequence[Role]
+        self,
+        original: Part,
+        kinds: Mapping[str, Kind],
+        scores: KeptSoFar,
+        roles: Sequence[Role],
+        refused: Collection[tuple[int, str]] = (),
     ) -> None:
-        self.kinds, self.roles, self._scores = kinds, roles, scores
+        self.kinds, self.roles, self._scores, self._refused = kinds, roles, scores, refused
         self._known_bars: dict[Bar, Bar] = {bar: bar for bar in original.bars}
         self._rewritings: dict[tuple[object, ...], tuple[_Rewriting, ...]] = {}
 
@@ -45,7 +50,8 @@ class Proposals:
         return [name for name, kind in self.kinds.items() if self._is_for(kind, index)]
 
     def _is_for(self, kind: Kind, index: int) -> bool:
-        return not kind.asked_only and self.roles[index] in kind.roles
+        wanted = not kind.asked_only and (index, kind.name) not in self._refused
+        return wanted and self.roles[index] in kind.roles
 
     def of(
         self, version: Part, index: int, worth_trying: Callable[[Kind], bool] = lambda _: True

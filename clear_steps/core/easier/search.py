@@ -9,7 +9,7 @@ from dataclasses import replace
 from itertools import pairwise
 
 from clear_steps.core.easier.answer import Blocking, Easier, Progress, StoppedError, Wish
-from clear_steps.core.easier.approach import APPROACHES, ApproachRow
+from clear_steps.core.easier.approach import APPROACHES
 from clear_steps.core.easier.edit import Edit, applied, transposition, version_of
 from clear_steps.core.easier.given import given_edits
 from clear_steps.core.easier.heights import Heights, heights_of
@@ -102,28 +102,34 @@ class _Search:
         self._before = grade_part(song, part, ladder, request)
         writing = Writing(part, given, self._plain)
         if layer := wish.layer or row.layer:
-            self._take_layer(song, writing, LAYERS[layer])
+            chosen = _with_parts(song, part, wish.with_parts)
+            self._take_layer(chosen, writing, LAYERS[layer], ladder)
         self._begun = writing.edits
-        self._builder = self._builder_of(writing.version, ladder, row, wish.layer or row.layer)
+        self._builder = self._builder_of(writing.version, ladder, wish)
         lowest = min(wish.targets)
         levels = heights_of(self._before, part, lowest, self._ability)
         began = [bar.level for bar in levels]
         self._planner = Planner(self._builder, self._heights, self._scores, began, self._tell)
-        self._local = Local(self._builder, self._heights, self._scores, self._planner, row.without)
+        self._local = Local(
+            self._builder, self._heights, self._scores, self._planner, row.without, wish.refused
+        )
         self._plan: Plan = self._builder.nothing()
         self._highest_before = self._heights.highest(self._builder.part)
 
-    def _builder_of(self, version: Part, ladder: Ladder, row: ApproachRow, layer: str) -> Builder:
+    def _builder_of(self, version: Part, ladder: Ladder, wish: Wish) -> Builder:
+        row = APPROACHES[wish.approach]
+        layer = wish.layer or row.layer
         wanted = wanted_bars(version, LAYERS[layer].role if layer else None)
         choices = {
             role: tuple(choice for choice in own if choice.name not in row.without)
             for role, own in choices_of(version, wanted, ladder).items()
         }
-        return Builder(version, wanted, choices, ladder)
+        return Builder(version, wanted, choices, ladder, wish.refused)
 
-    def _take_layer(self, song: Song, writing: Writing, layer: Layer) -> None:
+    def _take_layer(self, song: Song, writing: Writing, layer: Layer, ladder: Ladder) -> None:
         """Begin with a layer of the music, an edit a bar, made of what is given first."""
-        changes = layer.changes(_with_version(song, self._original, writing.version), writing.version)
+        versions = _with_version(song, self._original, writing.version)
+        changes = layer.changes(versions, writing.version, ladder.chord_shapes)
         # A note left out no longer stops the ones that ring: where that makes a bar harder, they need not.
         version, began = applied(writing.version, changes), self._heights.graded(writing.version)
         assert version is not None  # layers are made of the part itself
@@ -218,6 +224,14 @@ def _with_version(song: Song, original: Part, version: Part) -> Song:
     if (version.tuning, version.capo) != (original.tuning, original.capo):
         parts = tuple(map(_without_names, parts))
     return replace(song, parts=parts)
+
+
+def _with_parts(song: Song, part: Part, chosen: frozenset[int] | None) -> Song:
+    """The song with the part itself and those that are chosen."""
+    if chosen is None:
+        return song
+    own = (each for index, each in enumerate(song.parts) if each == part or index in chosen)
+    return replace(song, parts=tuple(own))
 
 
 def _without_names(part: Part) -> Part:

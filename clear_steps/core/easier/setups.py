@@ -1,16 +1,18 @@
 """Song-wide edits: another tuning or capo, with the same shapes or the same music."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from fractions import Fraction
 
+from clear_steps.core.easier.chordbook import shapes_sound_above
 from clear_steps.core.easier.edit import Change, Edit, Setup
-from clear_steps.core.easier.ways.capo import open_shapes_with_capo
+from clear_steps.core.easier.ways.capo import open_chords_on, open_shapes_with_capo
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import Grader, GradeRequest, Ladder, hand_tables
 from clear_steps.core.hand import moments_of, place, put_down
 from clear_steps.core.score import STANDARD, Bar, Part, Song, Technique, Tuning
+from clear_steps.core.score.chords import transposed_name
 from clear_steps.core.score.timing import bar_times
 
 _CAPOS = range(1, 6)
@@ -25,6 +27,25 @@ class SetupWish(StrEnum):
     CAPO_MUSIC = "capo music"  # the same music with the capo that makes it easiest
     OPEN_SHAPES = "open shapes"  # the chords as open shapes, with the capo that makes them sound the same
     NO_CAPO_SHAPES = "no capo shapes"  # the same shapes without the capo, sounding lower
+    SAME_SHAPES = "same shapes"  # on a neck that is asked for: the same frets
+    SAME_MUSIC = "same music"  # the same pitches in new places
+    SAME_CHORDS = "same chords"  # the chords, as open shapes
+
+
+NECK_WISHES = (SetupWish.SAME_SHAPES, SetupWish.SAME_MUSIC, SetupWish.SAME_CHORDS)
+
+
+@dataclass(frozen=True, slots=True)
+class Neck:
+    """How a guitar is set up: tuning and capo."""
+
+    tuning: Tuning
+    capo: int = 0
+
+    @property
+    def words(self) -> str:
+        """`DADGAD with a capo at fret 2`."""
+        return f"{self.tuning.name} with {f'a capo at fret {self.capo}' if self.capo else 'no capo'}"
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,11 +61,14 @@ class SetupOffer:
         return _sits(self.half_tones)
 
 
-def possible_setups(song: Song, part: Part, ladder: Ladder) -> tuple[SetupOffer, ...]:
-    """The wishes of tuning and capo that a part allows."""
-    of = _Place(song, part, ladder, GradeRequest())
+def possible_setups(
+    song: Song, part: Part, ladder: Ladder, neck: Neck | None = None
+) -> tuple[SetupOffer, ...]:
+    """The wishes of tuning and capo that a part allows; those of a neck that is asked for alone, where one
+    is."""
+    of = _Place(song, part, ladder, GradeRequest(), neck)
     offers = []
-    for wish in (each for each in SetupWish if each):
+    for wish in (each for each in SetupWish if each and (each in NECK_WISHES) == bool(neck)):
         if wish is SetupWish.CAPO_MUSIC:  # which capo is easiest is found when it is asked for
             offers += [SetupOffer(wish, 0)] if any(_with_capo(of, capo) for capo in _CAPOS) else []
             continue
@@ -57,7 +81,7 @@ def possible_setups(song: Song, part: Part, ladder: Ladder) -> tuple[SetupOffer,
 
 def _with_capo(of: "_Place", capo: int) -> tuple[Change, ...] | None:
     """The same music with another capo; None where it has none there."""
-    return None if capo == of.part.capo else _in_new_places(of, of.part.tuning, capo)
+    return None if capo == of.part.capo else _in_new_places(of, Neck(of.part.tuning, capo))
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,12 +92,20 @@ class _Ready:
 
 
 def setup_edit(
-    song: Song, part: Part, ladder: Ladder, wish: SetupWish, request: GradeRequest = GradeRequest()
+    song: Song,
+    part: Part,
+    ladder: Ladder,
+    wish: SetupWish,
+    request: GradeRequest = GradeRequest(),
+    neck: Neck | None = None,
 ) -> Edit:
-    """The edit that a wish asks for; raises InvalidValueError where it cannot be had."""
-    ready = _WISHES[wish](_Place(song, part, ladder, request))
+    """The edit that a wish asks for, for the neck where the wish is of one; raises InvalidValueError where it
+    cannot be had."""
+    ready = _WISHES[wish](_Place(song, part, ladder, request, neck))
     kind = "capo" if ready.setup.tuning == part.tuning else "retune"
     says = f"capo at fret {ready.setup.capo}" if ready.setup.capo else "no capo"
+    if ready.setup.tuning != part.tuning:
+        says = f"tune to {ready.setup.tuning.name}, {says}"
     effect = _sits(ready.setup.half_tones)
     return Edit(1, kind, ready.changes, ready.reason, effect, 0.0, setup=ready.setup, says=says)
 
@@ -97,35 +129,69 @@ class _Place:
     part: Part
     ladder: Ladder
     request: GradeRequest
+    asked: Neck | None = None
+
+    @property
+    def own(self) -> Neck:
+        return Neck(self.part.tuning, self.part.capo)
+
+    @property
+    def standard(self) -> Neck:
+        return Neck(STANDARD, self.part.capo)
+
+    @property
+    def neck(self) -> Neck:
+        """What is asked for; raises InvalidValueError where nothing is, or nothing else than there is."""
+        if self.asked is None or self.asked == self.own:
+            raise InvalidValueError("tuning and capo", self.own.words, "others than the part has")
+        return self.asked
 
 
-def _standard_shapes(of: _Place) -> _Ready:
-    apart = {b - a for a, b in zip(of.part.tuning.pitches, STANDARD.pitches, strict=False)}
-    if of.part.tuning.strings != STANDARD.strings or len(apart) > 1 or apart == {0}:
+def _same_shapes(of: _Place, neck: Neck) -> _Ready:
+    """The same frets, on strings that are all as much higher or lower."""
+    old, new = of.part.tuning, neck.tuning
+    played = {note.string for _, _, event in of.part.events() for note in event.notes}
+    apart = {new.open_pitch(string) - old.open_pitch(string) for string in played if string <= new.strings}
+    if neck == of.own or old.strings != new.strings or len(apart) > 1:
         raise InvalidValueError(
             "tuning",
-            of.part.tuning.name,
-            "standard tuning raised or lowered as a whole, for the same shapes to be had",
+            old.name,
+            f"one whose strings all lie as far from {new.name}, for the same shapes to be had",
         )
-    return _Ready(
-        Setup(STANDARD, of.part.capo, apart.pop()),
-        (),
-        f"The tuning {of.part.tuning.name} is traded for standard tuning with the same shapes.",
-    )
+    half_tones = next(iter(apart), 0) + neck.capo - of.part.capo
+    return _Ready(Setup(new, neck.capo, half_tones), (), _traded(of, neck, "the same shapes"))
 
 
-def _standard_music(of: _Place) -> _Ready:
-    if of.part.tuning == STANDARD:
-        raise InvalidValueError("tuning", of.part.tuning.name, "another tuning than standard")
-    moved = _in_new_places(of, STANDARD, of.part.capo)
+def _traded(of: _Place, neck: Neck, what: str) -> str:
+    if neck.tuning == of.part.tuning:
+        return f"{of.own.words.capitalize()} is traded for {neck.words}, {what}."
+    return f"The tuning {of.part.tuning.name} is traded for {_and_capo(of, neck)} with {what}."
+
+
+def _and_capo(of: _Place, neck: Neck) -> str:
+    named = "standard tuning" if neck.tuning == STANDARD else neck.tuning.name
+    return named if neck.capo == of.part.capo else f"{named}, capo {neck.capo},"
+
+
+def _same_music(of: _Place, neck: Neck) -> _Ready:
+    if neck == of.own:
+        raise InvalidValueError("tuning", of.part.tuning.name, "another tuning or capo")
+    moved = _in_new_places(of, neck)
     if moved is None:
         raise InvalidValueError(
-            "tuning", of.part.tuning.name, "music whose pitches all lie on standard tuning"
+            "tuning", of.part.tuning.name, f"music whose pitches all lie on {neck.tuning.name}"
+        )
+    return _Ready(Setup(neck.tuning, neck.capo, 0), moved, _traded(of, neck, "new places"))
+
+
+def _same_chords(of: _Place, neck: Neck) -> _Ready:
+    found = open_chords_on(of.part, of.ladder, neck.tuning, neck.capo)
+    if found is None:
+        raise InvalidValueError(
+            "chords", of.part.name or "this part", f"chords that have open shapes in {neck.words}"
         )
     return _Ready(
-        Setup(STANDARD, of.part.capo, 0),
-        moved,
-        f"The tuning {of.part.tuning.name} is traded for new places in standard tuning.",
+        Setup(neck.tuning, neck.capo, 0), found, _traded(of, neck, "open shapes of the same chords")
     )
 
 
@@ -144,11 +210,8 @@ def _open_shapes(of: _Place) -> _Ready:
 def _no_capo(of: _Place) -> _Ready:
     if not of.part.capo:
         raise InvalidValueError("capo", 0, "a part with a capo")
-    return _Ready(
-        Setup(of.part.tuning, 0, -of.part.capo),
-        (),
-        f"The capo at fret {of.part.capo} is taken off; the shapes stay.",
-    )
+    ready = _same_shapes(of, Neck(of.part.tuning))
+    return replace(ready, reason=f"The capo at fret {of.part.capo} is taken off; the shapes stay.")
 
 
 def _capo_music(of: _Place) -> _Ready:
@@ -171,12 +234,12 @@ def _with(part: Part, changes: Sequence[Change]) -> tuple[Bar, ...]:
     return tuple(replace(bar, events=after.get(index, bar.events)) for index, bar in enumerate(part.bars))
 
 
-def _in_new_places(of: _Place, tuning: Tuning, capo: int) -> tuple[Change, ...] | None:
+def _in_new_places(of: _Place, to: Neck) -> tuple[Change, ...] | None:
     """The part's pitches on another neck, a change a bar; None where they do not all lie there."""
     struck = [event for bar in of.part.bars for event in bar.events if event.notes]
     if any(Technique.NATURAL_HARMONIC in note.techniques for event in struck for note in event.notes):
         return None  # a harmonic speaks on its own string alone
-    neck = replace(of.part, tuning=tuning, capo=capo)
+    neck = replace(of.part, tuning=to.tuning, capo=to.capo)
     moments = moments_of(
         of.part,
         range(len(of.part.bars)),
@@ -184,21 +247,34 @@ def _in_new_places(of: _Place, tuning: Tuning, capo: int) -> tuple[Change, ...] 
         lambda note, _: note.dead,
     )
     found = place(
-        list(moments), tuning, capo, hand_tables(neck, of.ladder, replace(of.request, hands=("medium",)))
+        list(moments),
+        to.tuning,
+        to.capo,
+        hand_tables(neck, of.ladder, replace(of.request, hands=("medium",))),
     )
     if found is None:
         return None
-    moved = put_down(of.part.bars, found)
+    apart = shapes_sound_above(neck) - shapes_sound_above(of.part)
+    moved = [_renamed(bar, -apart) for bar in put_down(of.part.bars, found)]
     pairs = enumerate(zip(of.part.bars, moved, strict=True))
     return tuple(
         Change(index, Fraction(0), bar.events, after.events) for index, (bar, after) in pairs if after != bar
     )
 
 
-_WISHES = {
-    SetupWish.STANDARD_SHAPES: _standard_shapes,
-    SetupWish.STANDARD_MUSIC: _standard_music,
+def _renamed(bar: Bar, half_tones: int) -> Bar:
+    """A bar whose chord names are those of shapes so much higher."""
+    events = (replace(event, chord=transposed_name(event.chord, half_tones)) for event in bar.events)
+    return replace(bar, events=tuple(events))
+
+
+_WISHES: dict[SetupWish, Callable[[_Place], _Ready]] = {
+    SetupWish.STANDARD_SHAPES: lambda of: _same_shapes(of, of.standard),
+    SetupWish.STANDARD_MUSIC: lambda of: _same_music(of, of.standard),
     SetupWish.CAPO_MUSIC: _capo_music,
     SetupWish.OPEN_SHAPES: _open_shapes,
     SetupWish.NO_CAPO_SHAPES: _no_capo,
+    SetupWish.SAME_SHAPES: lambda of: _same_shapes(of, of.neck),
+    SetupWish.SAME_MUSIC: lambda of: _same_music(of, of.neck),
+    SetupWish.SAME_CHORDS: lambda of: _same_chords(of, of.neck),
 }

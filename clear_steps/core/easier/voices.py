@@ -32,7 +32,12 @@ class Voices:
 
 def voices_of(part: Part, bars: Sequence[Bar], roles: Sequence[Role]) -> tuple[tuple[Voices, ...], ...]:
     """For every event of every bar; none of what is only held on."""
-    return tuple(_TRACED[role](part, bar) for bar, role in zip(bars, roles, strict=True))
+    return tuple(traced(part, bar, role) for bar, role in zip(bars, roles, strict=True))
+
+
+def traced(part: Part, bar: Bar, role: Role) -> tuple[Voices, ...]:
+    """The voices of every event of a bar that has a role."""
+    return _TRACED[role](part, bar)
 
 
 def _struck(event: Event) -> list[Note]:

@@ -4,15 +4,15 @@ the strokes of the pattern, how notes are played.
 All weights from memory, settled before the search was built on them.
 """
 
-from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
+from clear_steps.core.easier.chordbook import shapes_sound_above
 from clear_steps.core.easier.roles import roles_of
 from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.easier.voices import Voices, moves, voices_of
-from clear_steps.core.score import STANDARD, Bar, Event, Note, Part, Role, Technique
+from clear_steps.core.score import Bar, Event, Note, Part, Role, Technique
 from clear_steps.core.score.chords import Chord, parse_chord
 from clear_steps.core.score.ringing import hearing_of, ringing_in
 
@@ -295,13 +295,6 @@ def _chord(of: _Of, start: Fraction, stop: Fraction, weight: float) -> Iterator[
         share = row.weight * (1.5 if (row.pitch - lowest.pitch) % 12 == 0 else 1.0)
         lasting[int(row.pitch) % 12] = lasting.get(int(row.pitch) % 12, 0.0) + share
     yield WantedChord(start, stop, _shares(lasting), frozenset(lasting), weight)
-
-
-def shapes_sound_above(part: Part) -> int:
-    """Half tones by which a shape of a part sounds above its name: names are those of shapes in standard
-    tuning without a capo."""
-    pairs = zip(part.tuning.pitches, STANDARD.pitches, strict=False)
-    return part.capo + Counter(own - usual for own, usual in pairs).most_common(1)[0][0]
 
 
 def _named(chord: Chord, above: int) -> dict[int, float]:

@@ -9,7 +9,7 @@ from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.step import BarGrade
 from clear_steps.core.hand import FULL_BARRE_STRINGS, Grip, Player
-from clear_steps.core.score import TECHNIQUES, Bar, Technique
+from clear_steps.core.score import TECHNIQUES, Bar, Technique, with_harder
 
 # Steps beyond that each thing not known yet counts: any amount above the tolerance of a target would do
 _AN_UNKNOWN = 0.5
@@ -30,7 +30,7 @@ class Limits:
     does."""
 
     notes_per_second: float | None = None  # the fastest that come out clean
-    unknown_techniques: frozenset[Technique] = frozenset()
+    unknown_techniques: frozenset[Technique] = frozenset()  # what needs one of them is not known either
     hardest_shape: HardestShape = HardestShape.FULL_BARRE
     steps: tuple[tuple[str, float], ...] = ()  # the comfortable Step of a measure, by its name
 
@@ -92,7 +92,7 @@ class Ability:
             yield Beyond("speed", max(found.step - easier, _AN_UNKNOWN / 5), f"{rate:g} notes a second")
 
     def _unknown(self, bar: Bar) -> Iterator[Beyond]:
-        unknown = self.limits.unknown_techniques
+        unknown = with_harder(self.limits.unknown_techniques)
         used = (
             [
                 technique

@@ -1,4 +1,4 @@
-"""How far the Step may be off, where the teacher was not sure: a range beside the Step."""
+"""How far the Step may be off, where the teacher was not sure or leaves a choice: a range beside the Step."""
 
 from dataclasses import dataclass, replace
 from fractions import Fraction
@@ -23,7 +23,8 @@ class StepRange:
 def step_range(
     song: Song, part: Part, ladder: Ladder, grading: Grading, request: GradeRequest = GradeRequest()
 ) -> StepRange:
-    """From the grading at hand: slower and without what is doubtful, up to faster with all of it."""
+    """From the grading at hand: slower and without what is doubtful or optional, up to faster with all of
+    it."""
     reasons = []
     doubtful = [bar for bar in part.bars if bar.uncertain]
     if doubtful:
@@ -35,11 +36,15 @@ def step_range(
             if rhythm
             else []
         )
+    optional = sum(note.optional for _, _, event in part.events() for note in event.notes)
+    reasons += (
+        [f"{number_words(optional)} note{'s are' if optional > 1 else ' is'} optional"] if optional else []
+    )
     if song.tempo_is_assumed:
         reasons.append("the tempo is assumed")
     if not reasons:
         return StepRange(grading.step, grading.step, ())
-    surest = replace(part, bars=tuple(map(_without_doubt, part.bars)))
+    surest = replace(part, bars=tuple(map(_at_least, part.bars)))
     steps = [grading.step]
     for factor in (1 - _TEMPO_OFF, 1 + _TEMPO_OFF) if song.tempo_is_assumed else (Fraction(1),):
         retimed = replace(song, tempo=song.playing_tempo * factor)
@@ -49,13 +54,16 @@ def step_range(
     return StepRange(min(steps), max(steps), tuple(reasons))
 
 
-def _without_doubt(bar: Bar) -> Bar:
-    """The bar without its uncertain notes; where the rhythm is uncertain it is not counted."""
-    return replace(bar, events=tuple(map(_surely, bar.events))) if bar.uncertain else bar
+def _at_least(bar: Bar) -> Bar:
+    """The bar without its uncertain and its optional notes; where the rhythm is uncertain it is not
+    counted."""
+    return replace(bar, events=tuple(map(_surely, bar.events)))
 
 
 def _surely(event: Event) -> Event:
-    notes = tuple(note for note in event.notes if not note.uncertain)
+    notes = tuple(note for note in event.notes if not (note.uncertain or note.optional))
+    if len(notes) == len(event.notes) and not event.uncertain:
+        return event
     return replace(
         event,
         notes=notes,

@@ -50,8 +50,10 @@ from clear_steps.core.score.techniques import (
     UNPICKED,
     Technique,
     Writing,
+    with_harder,
 )
 from clear_steps.core.score.tuning import (
+    MAX_CAPO,
     STANDARD,
     TUNINGS,
     Tuning,
@@ -67,6 +69,7 @@ __all__ = [
     "HARMONICS",
     "HOW_WORDS",
     "LAST_TIME",
+    "MAX_CAPO",
     "MAX_FRET",
     "NOTE_VALUES",
     "SETTINGS",
@@ -116,6 +119,7 @@ __all__ = [
     "unknown_sections",
     "usual_scale_mm",
     "with_finger",
+    "with_harder",
     "with_reading",
     "with_reading_in_use",
     "with_role",

@@ -12,6 +12,8 @@ from clear_steps.core.score.pitch import LETTERS
 
 _SHARPS = ("C", "C#", "D", "D#", "E", "F", "F#", "G", "G#", "A", "A#", "B")
 _FLATS = ("C", "Db", "D", "Eb", "E", "F", "Gb", "G", "Ab", "A", "Bb", "B")
+# As most would write them where no key decides (common practice, no source): Db but C#m, Ab but G#m.
+_USUAL_FLATS, _USUAL_FLATS_MINOR = frozenset({1, 3, 8, 10}), frozenset({3, 10})
 _FIFTH = 7
 _NAME = re.compile(r"(?P<root>[A-G][#b]?)(?P<quality>[^/\s]*)(?:/(?P<bass>[A-G][#b]?))?")
 _QUALITIES: dict[str, tuple[int, ...]] = {
@@ -97,6 +99,17 @@ class Chord:
         """The pitch classes that sound, the bass with them."""
         return frozenset({(self.root + interval) % 12 for interval in self.intervals} | {self.bass})
 
+    def moved(self, half_tones: int) -> "Chord":
+        """The same chord so much higher."""
+        root, bass = (self.root + half_tones) % 12, (self.bass + half_tones) % 12
+        return Chord(root, self.quality, self.intervals, bass)
+
+    @property
+    def usual_name(self) -> str:
+        """Its name where no key says how it is spelled."""
+        minor = 3 in self.intervals
+        return self.named(flats=self.root in (_USUAL_FLATS_MINOR if minor else _USUAL_FLATS))
+
     def named(self, flats: bool = False, quality: str | None = None) -> str:
         """Its name, with another quality where one is given."""
         names = _FLATS if flats else _SHARPS
@@ -127,10 +140,7 @@ def transposed_name(name: str, half_tones: int) -> str:
     chord = parse_chord(name)
     if chord is None or not half_tones % 12:
         return name
-    moved = Chord(
-        (chord.root + half_tones) % 12, chord.quality, chord.intervals, (chord.bass + half_tones) % 12
-    )
-    return moved.named(flats="b" in name)
+    return chord.moved(half_tones).named(flats="b" in name)
 
 
 def chord_of(pitches: Iterable[float]) -> Chord | None:

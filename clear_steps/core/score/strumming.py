@@ -61,8 +61,3 @@ class ChordShape:
     def by_string(self) -> dict[int, int]:
         """Frets by string, 1 the thinnest."""
         return {6 - at: int(sign) for at, sign in enumerate(self.frets) if sign != _MUTED}
-
-    @property
-    def name(self) -> str:
-        """The chord that sounds."""
-        return self.substitute or self.chord

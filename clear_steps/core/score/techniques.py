@@ -3,6 +3,7 @@
 Reader, writer, API enumeration, ladder rows, evidence and the legend on screen all derive from it.
 """
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
@@ -224,11 +225,31 @@ TECHNIQUE_SETS: dict[str, frozenset[Technique]] = {
     | {_T.PALM_MUTE, _T.DEAD, _T.RAKE, _T.TREMOLO},
 }
 
+HARMONICS = frozenset({_T.NATURAL_HARMONIC, _T.TOUCHED_HARMONIC, _T.ARTIFICIAL_HARMONIC, _T.PINCH_HARMONIC})
+# What nobody can do who cannot do the first (common practice, no source).
+_NEEDED_FOR: dict[Technique, frozenset[Technique]] = {
+    _T.BEND_QUARTER: frozenset({_T.BEND_HALF}),
+    _T.BEND_HALF: frozenset({_T.BEND_WHOLE, _T.RELEASE, _T.PRE_BEND}),
+    _T.BEND_WHOLE: frozenset({_T.BEND_ONE_AND_HALF, _T.UNISON_BEND}),
+    _T.BEND_ONE_AND_HALF: frozenset({_T.BEND_TWO}),
+    _T.HAMMER_ON: frozenset({_T.TRILL}),
+    _T.PULL_OFF: frozenset({_T.TRILL}),
+    _T.TREMOLO: frozenset({_T.FREE_TREMOLO}),
+    _T.NATURAL_HARMONIC: HARMONICS,
+}
+
+
+def with_harder(techniques: Iterable[Technique]) -> frozenset[Technique]:
+    """Techniques, and all that need them: no whole-tone bend, no two-tone bend."""
+    found = frozenset(techniques)
+    needing = found.union(*(_NEEDED_FOR.get(each, frozenset()) for each in found))
+    return found if needing == found else with_harder(needing)
+
+
 HOW_WORDS: dict[str, Technique] = {row.sign: row.technique for row in _ROWS if row.writing is Writing.WORD}
 # Settings of the hand for as long as they last, no demands that add up note by note.
 SETTINGS = frozenset({_T.PALM_MUTE, _T.LET_RING})
 UNPICKED = frozenset(row.technique for row in _ROWS if row.unpicked)
-HARMONICS = frozenset({_T.NATURAL_HARMONIC, _T.TOUCHED_HARMONIC, _T.ARTIFICIAL_HARMONIC, _T.PINCH_HARMONIC})
 ARRIVING = frozenset(
     {_T.HAMMER_ON, _T.PULL_OFF, _T.SLIDE}
 )  # they reach their note from the one before on its string

@@ -6,6 +6,7 @@ from clear_steps.core.errors import ClearStepsError, InvalidValueError
 from clear_steps.core.score.pitch import letter_of, midi_of, name_of
 
 MIN_STRINGS, MAX_STRINGS = 4, 8
+MAX_CAPO = 12  # fret
 
 
 @dataclass(frozen=True, slots=True)

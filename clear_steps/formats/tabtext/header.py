@@ -8,6 +8,7 @@ from typing import Any, TypeVar
 
 from clear_steps.core.errors import ClearStepsError, InvalidValueError
 from clear_steps.core.score import (
+    MAX_CAPO,
     MAX_FRET,
     USUAL_FRETS,
     Feel,
@@ -23,7 +24,6 @@ from clear_steps.core.score import (
 )
 from clear_steps.formats.tabtext.problems import Findings, short
 
-MAX_CAPO = 12
 E = TypeVar("E", bound=StrEnum)
 
 

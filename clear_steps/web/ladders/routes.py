@@ -5,7 +5,7 @@ import json
 from apiflask import APIBlueprint
 
 from clear_steps.core.grade import Ladder, difference, rungs
-from clear_steps.core.score import TECHNIQUES
+from clear_steps.core.score import TECHNIQUES, with_harder
 from clear_steps.core.score.techniques import TECHNIQUE_SETS
 from clear_steps.ladders import ladder_from_json
 from clear_steps.store import Ladders, OwnSteps, Songs
@@ -172,6 +172,7 @@ def list_techniques() -> api.TechniqueList:
             sign=row.sign,
             writing=row.writing,
             hand=row.hand,
+            harder=sorted(with_harder({row.technique}) - {row.technique}),
             step=steps[row.technique],
         )
         for row in TECHNIQUES.values()

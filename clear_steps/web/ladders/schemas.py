@@ -169,6 +169,7 @@ class TechniqueModel(BaseModel):
     sign: str
     writing: str
     hand: str
+    harder: list[str]  # that nobody can do who cannot do this one
     step: float
 
 

@@ -35,6 +35,7 @@ from clear_steps.web.analysis.shown import Graded, analysis_of, read_cached
 from clear_steps.web.current import LadderInUse
 from clear_steps.web.songs.schemas import ClimbModel
 from clear_steps.web.versions import schemas as api
+from clear_steps.web.versions.asked import AskedPart, AskedVersion
 from clear_steps.web.whom import ANYBODY, Whom, whom_is
 
 _NO_PLACE = (
@@ -49,11 +50,7 @@ class FoundWays:
     target: float
     ways: tuple[Way, ...]
     otherwise: tuple[Otherwise, ...]
-    song: Song
-    part_index: int
-    song_id: int
-    revision: int
-    asked: str  # a digest of all that was asked for
+    asked: AskedVersion
 
 
 def written_for(stored: StoredVersion) -> Whom:
@@ -251,17 +248,17 @@ def _harder(part: Part, before: Grading, after: Grading) -> list[int]:
     return [part.bar_number(own.index) for was, own in rows if own.step > was.step + TOLERANCE]
 
 
-def ways_model(found: FoundWays, ladder: LadderInUse) -> api.WaysModel:
+def ways_model(found: FoundWays) -> api.WaysModel:
     """The ways as cards, each with its most changed bar before and after."""
     return api.WaysModel(
         target=found.target,
-        ways=[_way_model(found, way, ladder) for way in found.ways],
+        ways=[_way_model(found.asked.of, way) for way in found.ways],
         otherwise=[api.OtherwiseModel(words=own.words, step=own.step) for own in found.otherwise],
     )
 
 
-def _way_model(found: FoundWays, way: Way, ladder: LadderInUse) -> api.WayModel:
-    part, own = found.song.parts[found.part_index], way.easiest
+def _way_model(of: AskedPart, way: Way) -> api.WayModel:
+    part, own = of.part, way.easiest
     changed = [index for index, bar in enumerate(part.bars) if bar.events != own.version.bars[index].events]
     scores = dict(zip(changed, _kept_of(part, own, changed), strict=True))
     most = min(changed, key=lambda index: (scores[index], index), default=None)
@@ -272,10 +269,10 @@ def _way_model(found: FoundWays, way: Way, ladder: LadderInUse) -> api.WayModel:
         reached=own.reached,
         overall=own.kept.overall,
         same_onsets=own.kept.same_onsets,
-        still_the_tune=own.kept.still_the_tune(ladder.ladder.tune_floor),
+        still_the_tune=own.kept.still_the_tune(of.ladder.ladder.tune_floor),
         bar=None if most is None else part.bar_number(most),
-        before=None if most is None else _one_bar(found.song, part, most, ladder),
-        after=None if most is None else _one_bar(found.song, own.version, most, ladder),
+        before=None if most is None else _one_bar(of, part, most),
+        after=None if most is None else _one_bar(of, own.version, most),
     )
 
 
@@ -285,7 +282,7 @@ def _kept_of(part: Part, found: Easier, bars: Sequence[int]) -> list[float]:
     return [rows[index] for index in bars]
 
 
-def _one_bar(song: Song, part: Part, index: int, ladder: LadderInUse) -> PartModel:
+def _one_bar(of: AskedPart, part: Part, index: int) -> PartModel:
     """One bar of a part as the Desk shows it, what is held into it struck."""
     bar = part.bars[index]
     struck = tuple(
@@ -294,7 +291,8 @@ def _one_bar(song: Song, part: Part, index: int, ladder: LadderInUse) -> PartMod
     )
     bars = (replace(bar, events=(*struck, *bar.events[1:]), endings=(), repeat_times=0),)
     own = replace(part, bars=bars, sections=(), remarks=(), readings=())
-    cut = replace(song, parts=(own,), order=())
-    model = alone(cut, own, grade_part(cut, own, ladder.ladder), ANYBODY, ladder).parts[0]
+    cut = replace(of.song, parts=(own,), order=())
+    grading = grade_part(cut, own, of.ladder.ladder, of.whom.request)
+    model = alone(cut, own, grading, of.whom, of.ladder).parts[0]
     model.bars[0].number = part.bar_number(index)
     return model

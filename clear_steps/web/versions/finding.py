@@ -1,30 +1,16 @@
 """Routes of ways: ask for them, see them, take one; and the set-ups that can be had."""
 
+from dataclasses import replace
+
 from apiflask import APIBlueprint
 
-from clear_steps.core.easier import (
-    Progress,
-    Wish,
-    possible_setups,
-    ways,
-    without_rewriting,
-)
+from clear_steps.core.easier import Progress, possible_setups, ways, without_rewriting
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.store import (
-    NewVersion,
-    NotFoundError,
-    Songs,
-    Versions,
-    digest,
-)
-from clear_steps.web.analysis.shown import read_cached
-from clear_steps.web.current import current_database, ladder_in_use
-from clear_steps.web.program import program_mark
+from clear_steps.store import NewVersion, NotFoundError, Versions
+from clear_steps.web.current import current_database
 from clear_steps.web.versions import schemas as api
-from clear_steps.web.versions.comparing import (
-    FoundWays,
-    ways_model,
-)
+from clear_steps.web.versions.asked import asked_part, asked_version
+from clear_steps.web.versions.comparing import FoundWays, ways_model
 from clear_steps.web.versions.jobs import Found
 from clear_steps.web.versions.stored import job_model, running_jobs, shown
 
@@ -36,27 +22,15 @@ blueprint = APIBlueprint("ways", __name__, url_prefix="/api")
 @blueprint.output(api.JobModel, status_code=202)
 def ask_for_ways(song_id: int, body: api.VersionIn) -> api.JobModel:
     """Start the search for up to three ways to a target; none is stored until one is taken."""
-    database = current_database()
-    with database.reading() as session:
-        latest = Songs(session).get(song_id).latest
-        ladder = ladder_in_use(session)
-    song = read_cached(latest.text).song
-    if body.part_index >= len(song.parts):
-        raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
-    part = song.parts[body.part_index]
-    wish = Wish((body.target,), body.approach, body.layer, body.setup, None, body.fill_short_bars)
-    asked = digest(
-        "ways", f"{song_id} {latest.number}", body.model_dump_json(), ladder.content, program_mark()
-    )
+    asked = asked_version(song_id, body)
+    of, wish = asked.of, replace(asked.wish, targets=(body.target,))
 
     def work(progress: Progress) -> Found:
-        found = ways(song, part, ladder.ladder, wish, progress=progress)
-        otherwise = without_rewriting(song, part, ladder.ladder, body.target)
-        return Found(
-            FoundWays(body.target, found, otherwise, song, body.part_index, song_id, latest.number, asked)
-        )
+        found = ways(of.song, of.part, of.ladder.ladder, wish, of.whom.request, progress)
+        otherwise = without_rewriting(of.song, of.part, of.ladder.ladder, body.target, of.whom.request)
+        return Found(FoundWays(body.target, found, otherwise, asked))
 
-    return job_model(running_jobs().start(asked, work))
+    return job_model(running_jobs().start(f"ways {asked.digest}", work))
 
 
 def _found_ways(job_id: int) -> FoundWays:
@@ -71,9 +45,7 @@ def _found_ways(job_id: int) -> FoundWays:
 @blueprint.output(api.WaysModel)
 def get_ways(job_id: int) -> api.WaysModel:
     """What a search for ways found."""
-    with current_database().reading() as session:
-        ladder = ladder_in_use(session)
-    return ways_model(_found_ways(job_id), ladder)
+    return ways_model(_found_ways(job_id))
 
 
 @blueprint.post("/searches/<int:job_id>/taken")
@@ -84,19 +56,19 @@ def take_way(job_id: int, body: api.TakeIn) -> api.VersionModel:
     found = _found_ways(job_id)
     if body.way >= len(found.ways):
         raise InvalidValueError("way", body.way, f"0 to {len(found.ways) - 1}")
-    way = found.ways[body.way]
+    way, asked = found.ways[body.way], found.asked
     own = way.easiest
     new = NewVersion(
-        found.song_id,
-        found.revision,
-        found.part_index,
+        asked.song_id,
+        asked.of.revision,
+        asked.part_index,
         own.target,
         own.edits,
         own.blocking,
         way.wish.approach,
         way.wish.layer,
-        None,
-        f"{found.asked} {body.way}",
+        asked.student,
+        f"{asked.digest} way {body.way}",
     )
     with current_database().session() as session:
         stored = Versions(session).add(new)
@@ -104,14 +76,12 @@ def take_way(job_id: int, body: api.TakeIn) -> api.VersionModel:
 
 
 @blueprint.get("/songs/<int:song_id>/setups")
-@blueprint.input(api.PartQuery, location="query", arg_name="query")
+@blueprint.input(api.SetupsQuery, location="query", arg_name="query")
 @blueprint.output(api.SetupList)
-def list_setups(song_id: int, query: api.PartQuery) -> api.SetupList:
-    """Which tunings and capos a part of the latest revision could have instead."""
+def list_setups(song_id: int, query: api.SetupsQuery) -> api.SetupList:
+    """Which tunings and capos a part of the latest revision could have instead; of one that is asked for,
+    what could stay."""
     with current_database().reading() as session:
-        latest, ladder = Songs(session).get(song_id).latest, ladder_in_use(session).ladder
-    song = read_cached(latest.text).song
-    if query.part_index >= len(song.parts):
-        raise InvalidValueError("part", query.part_index, f"0 to {len(song.parts) - 1}")
-    offers = possible_setups(song, song.parts[query.part_index], ladder)
+        of = asked_part(session, song_id, query.part_index)
+    offers = possible_setups(of.song, of.part, of.ladder.ladder, query.neck)
     return api.SetupList(setups=[api.SetupOfferModel(wish=offer.wish, sits=offer.words) for offer in offers])

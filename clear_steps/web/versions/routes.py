@@ -7,7 +7,6 @@ from apiflask import APIBlueprint
 from clear_steps.core.easier import (
     Easier,
     Progress,
-    Wish,
     staircase,
 )
 from clear_steps.core.errors import InvalidValueError
@@ -16,22 +15,21 @@ from clear_steps.store import (
     NewVersion,
     Songs,
     StoredVersion,
-    Students,
     Versions,
     digest,
 )
-from clear_steps.store.students import student_json
 from clear_steps.web.analysis.shown import graded, read_cached
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.program import program_mark
 from clear_steps.web.songs.schemas import AwayIn
 from clear_steps.web.versions import schemas as api
+from clear_steps.web.versions.asked import asked_version
 from clear_steps.web.versions.comparing import (
     part_offers,
     version_card,
 )
 from clear_steps.web.versions.stored import job_model, running_jobs, shown
-from clear_steps.web.whom import ANYBODY, GradeQuery, whom_is, whom_of
+from clear_steps.web.whom import ANYBODY, GradeQuery, whom_of
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
 CARD = "version card"
@@ -43,53 +41,35 @@ CARD = "version card"
 def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
     """Start the search for an easier version of the latest revision; asked for again, it is the same
     version."""
-    database = current_database()
-    with database.reading() as session:
-        latest = Songs(session).get(song_id).latest
-        ladder = ladder_in_use(session)
-        student = Students(session).get(body.student_id).student if body.student_id is not None else None
-    whom = whom_is(student) if student else ANYBODY
-    song = whom.on_their_guitar(read_cached(latest.text).song)
-    if body.part_index >= len(song.parts):
-        raise InvalidValueError("part", body.part_index, f"0 to {len(song.parts) - 1}")
-
-    limits = student.limits if student else None
-    targets = (body.target, *body.further_targets)
-    wish = Wish(targets, body.approach, body.layer, body.setup, limits, body.fill_short_bars)
-    asked = digest(
-        f"{song_id} {latest.number}",
-        body.model_dump_json(),
-        student_json(student),
-        ladder.content,
-        program_mark(),
-    )
+    database, asked = current_database(), asked_version(song_id, body)
+    of, keys = asked.of, [f"{asked.digest} {target:g}" for target in asked.wish.targets]
 
     def new(step: Easier) -> NewVersion:
         return NewVersion(
             song_id,
-            latest.number,
+            of.revision,
             body.part_index,
             step.target,
             step.edits,
             step.blocking,
             body.approach,
             body.layer,
-            student,
-            f"{asked} {step.target:g}",
+            asked.student,
+            f"{asked.digest} {step.target:g}",
         )
 
     def work(progress: Progress) -> int:
         with database.reading() as session:
-            there = [Versions(session).of_wish(f"{asked} {target:g}") for target in targets]
+            there = [Versions(session).of_wish(key) for key in keys]
         known = [version for version in there if version is not None]
-        if len(known) == len(targets):
+        if len(known) == len(keys):
             with database.session() as session:
                 return _easiest([Versions(session).put_away(version.id, False) for version in known])
-        found = staircase(song, song.parts[body.part_index], ladder.ladder, wish, whom.request, progress)
+        found = staircase(of.song, of.part, of.ladder.ladder, asked.wish, of.whom.request, progress)
         with database.session() as session:
             return _easiest(Versions(session).add_together([new(step) for step in reversed(found)]))
 
-    return job_model(running_jobs().start(asked, work))
+    return job_model(running_jobs().start(asked.digest, work))
 
 
 def _easiest(versions: list[StoredVersion]) -> int:

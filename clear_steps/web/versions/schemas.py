@@ -4,7 +4,8 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from clear_steps.core.easier import Approach, SetupWish
+from clear_steps.core.easier import Approach, Neck, SetupWish
+from clear_steps.core.score import MAX_CAPO, parse_tuning
 from clear_steps.web.analysis.schemas import AnalysisModel, PartModel
 from clear_steps.web.security import LARGEST_ID
 from clear_steps.web.songs.schemas import ClimbModel
@@ -12,7 +13,19 @@ from clear_steps.web.songs.schemas import ClimbModel
 LayerName = Literal["", "melody", "bass", "strum", "melody+bass", "melody+strum", "bass+strum", "one guitar"]
 
 
-class VersionIn(BaseModel):
+class NeckAsked(BaseModel):
+    """A tuning, by name or pitches, and a capo; none where no tuning is named."""
+
+    tuning: str = Field("", max_length=100)
+    capo: int = Field(0, ge=0, le=MAX_CAPO)
+
+    @property
+    def neck(self) -> Neck | None:
+        """The same to the core; raises InvalidValueError where there is no such tuning."""
+        return Neck(parse_tuning(self.tuning), self.capo) if self.tuning.strip() else None
+
+
+class VersionIn(NeckAsked):
     """Ask for an easier version of a part at a Step."""
 
     target: float = Field(ge=1, le=10)
@@ -20,9 +33,16 @@ class VersionIn(BaseModel):
     approach: Approach = Approach.SOUND
     layer: LayerName = ""
     setup: SetupWish = SetupWish.AS_WRITTEN
+    with_parts: list[Annotated[int, Field(ge=0, le=50)]] | None = Field(None, max_length=50)
     fill_short_bars: bool = False
+    keeping: int | None = Field(None, ge=1, le=LARGEST_ID)  # a version: what is refused of it stays as it is
     student_id: int | None = Field(None, ge=1, le=LARGEST_ID)  # within whose limits, besides the Steps
     part_index: int = Field(0, ge=0, le=50)
+
+    @property
+    def chosen(self) -> frozenset[int] | None:
+        """The parts that a layer may take from, besides its own."""
+        return None if self.with_parts is None else frozenset(self.with_parts)
 
 
 class JobModel(BaseModel):
@@ -142,8 +162,8 @@ class SetupList(BaseModel):
     setups: list[SetupOfferModel]
 
 
-class PartQuery(BaseModel):
-    """Which part of a song."""
+class SetupsQuery(NeckAsked):
+    """Which part of a song, and the tuning and capo it should have."""
 
     part_index: int = Field(0, ge=0, le=50)
 

@@ -3,21 +3,13 @@
 from flask import current_app
 from sqlalchemy.orm import Session
 
-from clear_steps.core.easier import (
-    version_of,
-)
+from clear_steps.core.easier import version_of
 from clear_steps.core.score import Part
-from clear_steps.store import (
-    Songs,
-    StoredVersion,
-)
+from clear_steps.store import Songs, StoredVersion
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, ladder_in_use
 from clear_steps.web.versions import schemas as api
-from clear_steps.web.versions.comparing import (
-    version_model,
-    written_for,
-)
+from clear_steps.web.versions.comparing import version_model, written_for
 from clear_steps.web.versions.jobs import Job, Jobs
 from clear_steps.web.whom import Whom
 

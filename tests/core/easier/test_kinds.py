@@ -6,7 +6,7 @@ from fractions import Fraction
 import pytest
 
 from clear_steps.core.easier import KINDS, applied
-from clear_steps.core.score import TUNINGS, Bend, Event, Instrument, Metre, Note, Part, Song, Technique
+from clear_steps.core.score import Bend, Event, Instrument, Metre, Note, Part, Song, Technique
 from tests.songs import line
 
 HALF = Fraction(1, 2)
@@ -212,18 +212,22 @@ def test_inner_notes_go_first_then_all_but_the_top() -> None:
     assert frets(results("top", part)[0]) == [[(1, 3)]]
 
 
-def test_a_full_barre_becomes_an_open_chord_of_the_same_name_three_strings_or_a_power_chord() -> None:
+def test_a_full_barre_becomes_three_strings_or_a_power_chord() -> None:
     barre_g = line("6.3+5.5+4.5+3.4+2.3+1.3").parts[0]
     shapes = [frets(events)[0] for events in results("chord", barre_g)]
-    assert shapes[0] == [(1, 3), (2, 0), (3, 0), (4, 0), (5, 2), (6, 3)]
-    assert shapes[1] == [(1, 3), (2, 3), (3, 4)]
-    assert shapes[2] == [(5, 5), (6, 3)]
+    assert shapes == [[(1, 3), (2, 3), (3, 4)], [(5, 5), (6, 3)]]
 
 
-def test_open_shapes_are_not_used_where_they_would_sound_another_chord() -> None:
-    lowered = replace(line("6.3+5.5+4.5+3.4+2.3+1.3").parts[0], tuning=TUNINGS["open G"])
-    shapes = [frets(events)[0] for events in results("chord", lowered)]
-    assert [(1, 3), (2, 0), (3, 0), (4, 0), (5, 2), (6, 3)] not in shapes
+def test_inner_notes_are_put_in_brackets_and_a_chord_is_cut_to_its_bass() -> None:
+    part = line("6.3+5.2+4.0+1.3").parts[0]
+    [(event,)] = results("brackets", part)
+    assert [(note.string, note.optional) for note in event.notes] == [
+        (1, False),
+        (4, True),
+        (5, True),
+        (6, False),
+    ]
+    assert frets(results("bass-alone", part)[0]) == [[(6, 3)]]
 
 
 def test_a_power_chord_becomes_its_root_and_another_chord_does_not() -> None:

@@ -12,14 +12,18 @@ from clear_steps.core.easier import (
     APPROACHES,
     TOLERANCE,
     Approach,
+    Neck,
+    Pair,
     SetupWish,
     Wish,
+    broken_laws,
     by_hand,
     easier,
     possible_setups,
     staircase,
     version_of,
 )
+from clear_steps.core.easier.setups import NECK_WISHES
 from clear_steps.core.easier.wanted import wanted_bars
 from clear_steps.core.easier.ways import choices_of
 from clear_steps.core.errors import InvalidValueError
@@ -157,7 +161,7 @@ def test_only_set_ups_that_can_be_had_are_offered(name: str, capo: int) -> None:
     part = replace(song.parts[0], tuning=TUNINGS[name], capo=capo)
     song = replace(song, parts=(part,))
     offered = {offer.wish: offer.half_tones for offer in possible_setups(song, part, LADDER)}
-    for wish in (each for each in SetupWish if each):
+    for wish in (each for each in SetupWish if each and each not in NECK_WISHES):
         if wish in offered:
             found = staircase(song, part, LADDER, Wish((10.0,), setup=wish))[0]
             assert found.edits[0].setup
@@ -165,6 +169,72 @@ def test_only_set_ups_that_can_be_had_are_offered(name: str, capo: int) -> None:
         else:
             with pytest.raises(InvalidValueError):
                 staircase(song, part, LADDER, Wish((10.0,), setup=wish))
+
+
+NECKS = [
+    Neck(STANDARD, 2),
+    Neck(TUNINGS["drop D"]),
+    Neck(TUNINGS["DADGAD"], 3),
+    Neck(TUNINGS["whole step down"]),
+    Neck(TUNINGS["bass"]),
+]
+
+
+@pytest.mark.parametrize("neck", NECKS, ids=lambda neck: neck.words)
+@pytest.mark.parametrize("chords", ["6.3+5.5+4.5+3.4+2.3+1.3", "5.5+4.7", "1.5"])
+def test_any_neck_may_be_asked_for_and_what_can_stay_is_offered(neck: Neck, chords: str) -> None:
+    song = line(*[chords] * 4, length=Fraction(1))
+    part = song.parts[0]
+    offered = {offer.wish: offer.half_tones for offer in possible_setups(song, part, LADDER, neck)}
+    for wish in NECK_WISHES:
+        asked = Wish((10.0,), setup=wish, neck=neck)
+        if wish not in offered:
+            with pytest.raises(InvalidValueError):
+                staircase(song, part, LADDER, asked)
+            continue
+        found = staircase(song, part, LADDER, asked)[0]
+        assert (found.version.tuning, found.version.capo) == (neck.tuning, neck.capo)
+        for (_, _, before), (_, _, after) in zip(part.events(), found.version.events(), strict=True):
+            old = {part.pitch_of(note) + offered[wish] for note in before.notes}
+            new = {found.version.pitch_of(note) for note in after.notes}
+            if wish is SetupWish.SAME_CHORDS:
+                assert {pitch % 12 for pitch in new} == {pitch % 12 for pitch in old}
+            else:
+                assert new == old
+
+
+def test_on_another_neck_names_are_those_of_the_shapes_held() -> None:
+    song = line(*["6.3+5.5+4.5+3.4+2.3+1.3"] * 4, length=Fraction(1))
+    bar = song.parts[0].bars[0]
+    named = replace(bar, events=(replace(bar.events[0], chord="G"), *bar.events[1:]))
+    part = replace(song.parts[0], bars=(named,))
+    song = replace(song, parts=(part,))
+    for wish in (SetupWish.SAME_CHORDS, SetupWish.SAME_MUSIC):
+        neck = Neck(STANDARD, 3)
+        found = staircase(song, part, LADDER, Wish((10.0,), setup=wish, neck=neck))[0]
+        assert found.version.bars[0].events[0].chord == "E"
+        assert not broken_laws(Pair(part, found.version))
+
+
+def test_a_set_up_without_a_neck_says_what_is_missing() -> None:
+    song = line("1.0")
+    with pytest.raises(InvalidValueError, match="tuning and capo"):
+        staircase(song, song.parts[0], LADDER, Wish((10.0,), setup=SetupWish.SAME_MUSIC))
+
+
+@pytest.mark.parametrize("index", [0, 2])
+def test_what_is_refused_is_not_done_and_another_way_is_found(index: int) -> None:
+    song = DEMO[index]
+    part = song.parts[0]
+    (found,) = staircase(song, part, LADDER, Wish((3.0,)))
+    first = found.edits[0]
+    refused = frozenset(
+        (bar, edit.kind) for edit in found.edits for bar in edit.bars if edit.kind == first.kind
+    )
+    (other,) = staircase(song, part, LADDER, Wish((3.0,), refused=refused))
+    assert other.edits
+    assert not refused & {(bar, edit.kind) for edit in other.edits for bar in edit.bars}
+    assert other.after.step < other.before.step
 
 
 @pytest.mark.parametrize("index", range(len(DEMO)))

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import Ability, GradeRequest, HardestShape, Limits, grade_part
 from clear_steps.core.hand import Player
-from clear_steps.core.score import Bend, Event, Song, Technique
+from clear_steps.core.score import Bend, Event, Song, Technique, with_harder
 from clear_steps.ladders import default_ladder
 from tests.songs import line, playable_songs
 
@@ -52,6 +52,22 @@ def test_techniques_not_known_yet_are_named() -> None:
         Limits(unknown_techniques=frozenset({Technique.BEND_WHOLE, Technique.TAP})),
     )
     assert found == {"technique": "whole-tone bends not known yet"}
+
+
+def test_what_needs_an_unknown_technique_is_not_known_either() -> None:
+    song = line("2.5", length=Fraction(4))
+    (event,) = song.parts[0].bars[0].events
+    bent = Event(event.quarters, tuple(replace(note, bend=Bend(Fraction(4))) for note in event.notes))
+    part = replace(song.parts[0], bars=(replace(song.parts[0].bars[0], events=(bent,)),))
+    limits = Limits(unknown_techniques=frozenset({Technique.BEND_HALF}))
+    assert beyond(replace(song, parts=(part,)), limits) == {"technique": "two-tone bends not known yet"}
+    assert not beyond(replace(song, parts=(part,)), Limits(unknown_techniques=frozenset({Technique.TRILL})))
+
+
+@given(st.frozensets(st.sampled_from(list(Technique))))
+def test_harder_relatives_are_found_at_once(techniques: frozenset[Technique]) -> None:
+    found = with_harder(techniques)
+    assert techniques <= found == with_harder(found)
 
 
 @pytest.mark.parametrize(

@@ -118,6 +118,22 @@ def test_what_is_not_sure_gives_a_range() -> None:
     )
 
 
+def test_optional_notes_give_a_range_that_begins_without_them() -> None:
+    full, less = line(*["6.3+5.5+4.5+3.4+2.3+1.3"] * 4), line(*["6.3"] * 4)
+    events = tuple(
+        replace(
+            event,
+            notes=tuple(replace(note, optional=note.string < 6) for note in event.notes),
+        )
+        for event in full.parts[0].bars[0].events
+    )
+    part = replace(full.parts[0], bars=(replace(full.parts[0].bars[0], events=events),))
+    ranged = step_range(full, part, LADDER, grade_part(full, part, LADDER))
+    assert ranged.low == graded_step(less, less.parts[0])
+    assert ranged.high == graded_step(full, full.parts[0])
+    assert ranged.reasons == ("20 notes are optional",)
+
+
 def test_ten_rungs_say_what_each_measure_allows() -> None:
     found = rungs(LADDER)
     assert [rung.step for rung in found] == list(range(1, 11))

@@ -29,7 +29,9 @@ from clear_steps.core.easier.kinds.technique import (
     whammy_to_bend,
 )
 from clear_steps.core.easier.kinds.texture import (
+    bass_alone,
     bass_and_top,
+    inner_optional,
     muddy_out,
     optional_out,
     power_to_root,
@@ -70,6 +72,8 @@ _ROWS = (
     Kind("skip", "notes struck together on neighbouring strings", closer_strings, _SAME_NOTES),
     Kind("octave", "the bar in another octave", another_octave, _SAME_NOTES, asked_only=True),
     Kind("optional", "optional notes left out", optional_out),
+    Kind("brackets", "inner notes put in brackets, to be left out first", inner_optional, asked_only=True),
+    Kind("bass-alone", "of each chord just its bass", bass_alone, asked_only=True),
     Kind("leave-out", "ornaments left out", leave_out),
     Kind("release", "bends without release, and smaller ones", smaller_bend),
     Kind("percussion", "percussive hits left out", percussion_out),

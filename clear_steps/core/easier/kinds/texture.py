@@ -6,29 +6,8 @@ from dataclasses import replace
 from functools import partial
 
 from clear_steps.core.easier.edit import Change
-from clear_steps.core.easier.kinds.bars import each, plain, with_notes
+from clear_steps.core.easier.kinds.bars import each, with_notes
 from clear_steps.core.score import Event, Note, Part
-
-# Open shapes by name, frets from the 6th string to the 1st, in standard tuning (common practice, no source).
-OPEN_SHAPES = {
-    "E": "022100",
-    "Em": "022000",
-    "A": "x02220",
-    "Am": "x02210",
-    "D": "xx0232",
-    "Dm": "xx0231",
-    "G": "320003",
-    "C": "x32010",
-    "A7": "x02020",
-    "D7": "xx0212",
-    "E7": "020100",
-    "G7": "320001",
-    "C7": "x32310",
-    "B7": "x21202",
-    "Am7": "x02010",
-    "Em7": "022030",
-    "Dm7": "xx0211",
-}
 
 _MUDDY_BELOW = (
     48  # MIDI: notes under the C below middle C sound muddy when they lie close (common practice, no source)
@@ -40,6 +19,27 @@ def optional_out(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
     """Notes marked optional go first."""
     yield from each(
         part, index, lambda event: (with_notes(event, [note for note in event.notes if not note.optional]),)
+    )
+
+
+def inner_optional(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """What lies between the lowest and the highest note of a chord in brackets: to be played if it can be."""
+
+    def rewrite(event: Event) -> tuple[Event, ...] | None:
+        if len(event.notes) < 3:
+            return None
+        lowest, *inner, highest = _by_pitch(part, event)
+        return (with_notes(event, [lowest, *(replace(note, optional=True) for note in inner), highest]),)
+
+    yield from each(part, index, rewrite)
+
+
+def bass_alone(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
+    """Of a chord just its bass."""
+    yield from each(
+        part,
+        index,
+        lambda event: (with_notes(event, _by_pitch(part, event)[:1]),) if len(event.notes) > 1 else None,
     )
 
 
@@ -97,8 +97,8 @@ def power_to_root(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
 
 
 def simpler_chord(part: Part, index: int) -> Iterator[tuple[Change, ...]]:
-    """A full chord as its open shape, as its three upper strings, or as root and fifth."""
-    for choose in (_open_shape, _upper_three, _root_and_fifth):
+    """A full chord as its three upper strings, or as root and fifth."""
+    for choose in (_upper_three, _root_and_fifth):
         yield from each(part, index, partial(_chosen, part, choose))
 
 
@@ -112,32 +112,6 @@ def _chosen(part: Part, choose: _Choice, event: Event) -> tuple[Event, ...] | No
 
 def _by_pitch(part: Part, event: Event) -> list[Note]:
     return sorted(event.notes, key=part.pitch_of)
-
-
-def _classes(part: Part, notes: list[Note]) -> set[int]:
-    return {part.pitch_of(note) % 12 for note in notes}
-
-
-def _open_shape(part: Part, event: Event) -> list[Note] | None:
-    """An open shape with the same root in the bass and the same pitch classes."""
-    ordered = _by_pitch(part, event)
-    for frets in OPEN_SHAPES.values():
-        if part.tuning.strings != len(frets):
-            return None
-        shape = [
-            plain(ordered[0], len(frets) - at, int(fret)) for at, fret in enumerate(frets) if fret != "x"
-        ]
-        shape.sort(key=part.pitch_of)
-        if (
-            _classes(part, shape) == _classes(part, ordered)
-            and (part.pitch_of(shape[0]) - part.pitch_of(ordered[0])) % 12 == 0
-        ):
-            return (
-                shape
-                if {(n.string, n.fret) for n in shape} != {(n.string, n.fret) for n in ordered}
-                else None
-            )
-    return None
 
 
 def _upper_three(part: Part, event: Event) -> list[Note] | None:

@@ -1,58 +1,95 @@
 """One line of the music alone: the melody, the bass."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from dataclasses import replace
+from itertools import pairwise
 
-from clear_steps.core.easier.kinds.bars import with_notes
-from clear_steps.core.score import Bar, Event, Note, Part, Song
-from clear_steps.core.score.ringing import Texture, bass_from, hearing_of, ringing_in
-
-_MOST_VOICES = 3  # more notes at once are a chord
+from clear_steps.core.easier.chordbook import ChordBook
+from clear_steps.core.easier.kinds.bars import with_notes, without
+from clear_steps.core.easier.roles import roles_of
+from clear_steps.core.easier.voices import Voices, traced
+from clear_steps.core.score import Bar, Event, Note, Part, Role, Song, Technique
+from clear_steps.core.score.ringing import bass_from
 
 Bars = tuple[tuple[Event, ...], ...]
 """The events of every bar of a part, written anew."""
 
-
-def melody(_song: Song, part: Part) -> Bars:
-    """The top voice alone; where a bass moves under it, the bass strings are left out, else a line keeps all
-    its strings."""
-    return _line(part, lambda bar, event: _top(part, event, _has_two_voices(part, bar)))
-
-
-def bass(_song: Song, part: Part) -> Bars:
-    """The lowest note on the lower half of the strings alone."""
-    return _line(part, lambda _, event: _lowest(part, event))
+_MELODY_OF = {Role.STRUM: Role.LINE}
+_BASS_OF = {Role.LINE: Role.CHORD_MELODY, Role.RIFF: Role.BASS}
+_DRONES = 3  # strikes of one open string in a bar
+_ALTERNATING = 0.4  # of what is struck
 
 
-def _line(part: Part, choose: Callable[[Bar, Event], list[Note]]) -> Bars:
-    return tuple(joined(with_notes(event, choose(bar, event)) for event in bar.events) for bar in part.bars)
+def melody(_song: Song, part: Part, _book: ChordBook) -> Bars:
+    """The tune of every bar by its role, open strings that only drone beside it left out; of strums their top
+    notes."""
+    return _line(part, _MELODY_OF, lambda voices: voices.tune, without_drone)
 
 
-def _has_two_voices(part: Part, bar: Bar) -> bool:
-    """A bass that rings under an upper voice, or is struck together with one some strings away."""
+def bass(_song: Song, part: Part, _book: ChordBook) -> Bars:
+    """The bass of every bar by its role: of a riff its roots, of a line what lies on the lower strings."""
     low = bass_from(part.tuning.strings)
-    together = any(
-        any(
-            note.string >= low > other.string and note.string - other.string >= 2
-            for note in event.notes
-            for other in event.notes
-        )
-        and len(event.notes) <= _MOST_VOICES
-        for event in bar.events
-    )
-    return together or any(Texture.BASS in row.guessed for row in ringing_in(bar, hearing_of(part)))
+
+    def lowest(voices: Voices) -> Note | None:
+        return voices.bass or (voices.tune if voices.tune and voices.tune.string >= low else None)
+
+    return _line(part, _BASS_OF, lowest, lambda bar: bar)
 
 
-def _top(part: Part, event: Event, upper: bool) -> list[Note]:
-    low = bass_from(part.tuning.strings)
-    notes = [note for note in event.notes if not note.dead and (not upper or note.string < low)]
-    return [max(notes, key=part.pitch_of)] if notes else []
+def _line(
+    part: Part,
+    as_role: dict[Role, Role],
+    choose: Callable[[Voices], Note | None],
+    of: Callable[[Bar], Bar],
+) -> Bars:
+    bars = []
+    held: Note | None = None
+    for bar, role in zip(part.bars, roles_of(part), strict=True):
+        own, events = of(bar), []
+        for event, voices in zip(own.events, traced(part, own, as_role.get(role, role)), strict=True):
+            note = choose(voices) or _held_on(event, held)
+            events.append(with_notes(event, [without(note, {Technique.SLAP})] if note else []))
+            held = note
+        bars.append(joined(events))
+    return tuple(bars)
 
 
-def _lowest(part: Part, event: Event) -> list[Note]:
-    low = bass_from(part.tuning.strings)
-    notes = [note for note in event.notes if note.string >= low and not note.dead]
-    return [min(notes, key=part.pitch_of)] if notes else []
+def _held_on(event: Event, held: Note | None) -> Note | None:
+    """The note of a line that is held into an event in which the line strikes nothing."""
+    place = (held.string, held.fret) if held else None
+    return next((note for note in event.notes if note.tied and (note.string, note.fret) == place), None)
+
+
+def without_drone(bar: Bar) -> Bar:
+    """The bar without the open string that is struck again and again beside what moves on others."""
+    struck = [event for event in bar.events if event.struck]
+    for string in {note.string for event in struck for note in event.struck if not note.fret}:
+        if _drones(struck, string):
+            events = (
+                with_notes(event, [note for note in event.notes if note.string != string])
+                for event in bar.events
+            )
+            return replace(bar, events=tuple(events))
+    return bar
+
+
+def _drones(struck: Sequence[Event], string: int) -> bool:
+    """Whether a string is only struck open, often, and either together with what moves or alternating with
+    it."""
+    own = [[note for note in event.struck if note.string == string] for event in struck]
+    rest = [[note for note in event.struck if note.string != string] for event in struck]
+    strikes = sum(map(bool, own))
+    moving = len({(note.string, note.fret) for notes in rest for note in notes}) > 1
+    if strikes < _DRONES or not moving or any(note.fret for notes in own for note in notes):
+        return False
+    if all(beside for notes, beside in zip(own, rest, strict=True) if notes):
+        return all(len(beside) == 1 for notes, beside in zip(own, rest, strict=True) if notes)
+    alternating = not any(a and b for a, b in pairwise(own))
+    return alternating and strikes >= _ALTERNATING * len(struck) and not any(map(_both, own, rest))
+
+
+def _both(notes: Sequence[Note], beside: Sequence[Note]) -> bool:
+    return bool(notes and beside)
 
 
 def joined(events: Iterable[Event]) -> tuple[Event, ...]:

@@ -2,16 +2,19 @@
 
 import itertools
 from collections.abc import Callable, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
+from clear_steps.core.easier.chordbook import ChordBook
 from clear_steps.core.easier.kinds.bars import with_notes
 from clear_steps.core.easier.layers.chords import strum
 from clear_steps.core.easier.layers.lines import Bars, bass, joined, melody
+from clear_steps.core.easier.roles import roles_of
+from clear_steps.core.easier.voices import Voices, voices_of
 from clear_steps.core.easier.wanted import half_bars
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import places_of
-from clear_steps.core.score import Bar, Event, Note, Part, Song
+from clear_steps.core.score import Bar, Event, Note, Part, Role, Song
 
 _REACH_FRETS = 3  # between a melody or bass note and a fret of the shape beside it
 
@@ -19,12 +22,14 @@ Timed = dict[Fraction, Event]
 """A bar's events by their onset in quarters."""
 
 
-def melody_and_bass(song: Song, part: Part) -> Bars:
+def melody_and_bass(song: Song, part: Part, book: ChordBook) -> Bars:
     """The two outer voices, the inner ones left out."""
-    return _merged(part, melody(song, part), bass(song, part), lambda _, upper, lower: _both(upper, lower))
+    return _merged(
+        part, melody(song, part, book), bass(song, part, book), lambda _, upper, lower: _both(upper, lower)
+    )
 
 
-def melody_and_chords(song: Song, part: Part) -> Bars:
+def melody_and_chords(song: Song, part: Part, book: ChordBook) -> Bars:
     """The melody, with the chord under it at every half bar, as far as the hand holds both."""
 
     def put(on_half: bool, line: Event | None, chord: Event | None) -> Event | None:
@@ -32,10 +37,10 @@ def melody_and_chords(song: Song, part: Part) -> Bars:
             return line
         return _with_shape(chord, line, lambda own, note: note.string > own.string)
 
-    return _merged(part, melody(song, part), strum(song, part), put)
+    return _merged(part, melody(song, part, book), strum(song, part, book), put)
 
 
-def bass_and_chords(song: Song, part: Part) -> Bars:
+def bass_and_chords(song: Song, part: Part, book: ChordBook) -> Bars:
     """The bass where it moves, the chord over it on the beats between."""
 
     def put(on_half: bool, line: Event | None, chord: Event | None) -> Event | None:
@@ -43,30 +48,40 @@ def bass_and_chords(song: Song, part: Part) -> Bars:
             return line
         return _with_shape(chord, line, lambda own, note: note.string < own.string) if chord else line
 
-    return _merged(part, bass(song, part), strum(song, part), put)
+    return _merged(part, bass(song, part, book), strum(song, part, book), put)
 
 
-def one_part_of_two(song: Song, part: Part) -> Bars:
-    """The line of the guitar that carries the tune with the outer notes of the others; raises
-    InvalidValueError for another guitar."""
-    if len(song.parts) < 2:
+def one_part_of_two(song: Song, part: Part, _book: ChordBook) -> Bars:
+    """A guitar's own part with what the others have and it leaves room for: their roots or their hook on the
+    beats, and all of what they play where it is silent. Raises InvalidValueError where it is alone."""
+    others = [other for other in song.parts if other != part]
+    if not others:
         raise InvalidValueError("guitars", len(song.parts), "two or more, to be played as one")
-    carrier = carries_the_tune(song)
-    if _notes(part) != _notes(carrier):
-        raise InvalidValueError("part", part.name, f"{carrier.name}, which carries the tune")
-    bars = []
-    for index, bar in enumerate(part.bars):
-        others = [
-            (other, other.bars[index])
-            for other in song.parts
-            if other is not carrier and index < len(other.bars)
-        ]
-        bars.append(_timed_out(bar, _with_others(part, bar, others)))
-    return tuple(bars)
+    outer = [_Outer.of(part, other) for other in others]
+    return tuple(
+        _timed_out(bar, _with_others(part, index, [own for own in outer if index < len(own.part.bars)]))
+        for index, bar in enumerate(part.bars)
+    )
 
 
-def _notes(part: Part) -> list[list[tuple[Note, ...]]]:
-    return [[event.notes for event in bar.events] for bar in part.bars]
+@dataclass(frozen=True, slots=True)
+class _Outer:
+    """Another guitar, and of every event the note that counts most: its root where it lies lower, its tune
+    where it lies higher."""
+
+    part: Part
+    notes: tuple[tuple[Note | None, ...], ...]
+
+    @classmethod
+    def of(cls, part: Part, other: Part) -> "_Outer":
+        lower = _mean_pitch(other) < _mean_pitch(part)
+        roles = [Role.BASS if lower and role is not Role.STRUM else role for role in roles_of(other)]
+        rows = voices_of(other, other.bars, roles)
+        return cls(other, tuple(tuple(_first(each, lower) for each in row) for row in rows))
+
+
+def _first(voices: Voices, lower: bool) -> Note | None:
+    return (voices.bass or voices.tune) if lower else (voices.tune or voices.bass)
 
 
 def carries_the_tune(song: Song) -> Part:
@@ -144,59 +159,59 @@ def _within_reach(own: Note, note: Note) -> bool:
     return not note.fret or not own.fret or abs(own.fret - note.fret) <= _REACH_FRETS
 
 
-def _with_others(part: Part, bar: Bar, others: Sequence[tuple[Part, Bar]]) -> Timed:
-    """The bar's own line with a note of the other parts on each beat where one hand holds both; where only
-    they strike, it is played alone."""
-    line = {
-        onset: with_notes(event, _tune_of(part, event))
-        for onset, event in zip(bar.onsets, bar.events, strict=True)
-    }
-    for onset, pitch in _outer_notes(part, bar, others).items():
-        event = line.get(onset, Event(Fraction(0)))
-        if added := _beside(part, event.notes, pitch):
-            line[onset] = with_notes(event, [*event.notes, added])
-    return line
+def _with_others(part: Part, index: int, outer: Sequence[_Outer]) -> Timed:
+    """The bar's own events with a note of the others on each beat where one hand holds both; where it is
+    silent what they play."""
+    bar = part.bars[index]
+    own = _timed(bar.events)
+    made = dict(own)
+    for other in outer:
+        theirs = other.part.bars[index]
+        for onset, event, note in zip(theirs.onsets, theirs.events, other.notes[index], strict=True):
+            if onset >= bar.quarters or not event.struck:
+                continue
+            if not own[max(at for at in own if at <= onset)].notes:
+                made[onset] = _on(part, other.part, event)
+            elif note and onset % bar.metre.beat_quarters == 0:
+                now = made[onset] if onset in made else _held(made[max(at for at in made if at <= onset)])
+                if added := _beside(part, now.notes, other.part.pitch_of(note)):
+                    made[onset] = with_notes(now, [*now.notes, added])
+    return made
 
 
-def _tune_of(part: Part, event: Event) -> list[Note]:
-    notes = [note for note in event.notes if not note.dead]
-    return [max(notes, key=part.pitch_of)] if notes else []
+def _on(part: Part, other: Part, event: Event) -> Event:
+    """What another guitar plays as far as this one has the places: its own where the two are tuned alike."""
+    if (part.tuning, part.capo) == (other.tuning, other.capo):
+        return replace(event, chord="")
+    added: list[Note] = []
+    for note in sorted(event.struck, key=other.pitch_of):
+        found = _beside(part, added, other.pitch_of(note))
+        added += [found] if found else []
+    return with_notes(Event(event.quarters), added)
 
 
-def _outer_notes(part: Part, bar: Bar, others: Sequence[tuple[Part, Bar]]) -> dict[Fraction, int]:
-    """What the other parts put to a bar's line on each beat: the lowest pitch of those that lie under it, the
-    highest of those over it."""
-    own = _mean_pitch(part, bar)
-    found: dict[Fraction, int] = {}
-    for other, beside in others:
-        outermost = min if _mean_pitch(other, beside) < own else max
-        for onset, event in zip(beside.onsets, beside.events, strict=True):
-            pitches = [other.pitch_of(note) for note in event.struck if not note.dead]
-            if pitches and onset % bar.metre.beat_quarters == 0 and onset < bar.quarters:
-                found[onset] = outermost([*pitches, found.get(onset, pitches[0])])
-    return found
+def _held(event: Event) -> Event:
+    """What goes on sounding of an event while something else is struck."""
+    notes = (replace(note, tied=True, techniques=frozenset(), bend=None) for note in event.notes)
+    return Event(Fraction(0), tuple(notes))
 
 
-def _mean_pitch(part: Part, bar: Bar) -> float:
-    pitches = [part.pitch_of(note) for event in bar.events for note in event.struck]
+def _mean_pitch(part: Part) -> float:
+    pitches = [part.pitch_of(note) for _, _, event in part.events() for note in event.struck]
     return sum(pitches) / len(pitches) if pitches else 0.0
 
 
-def _beside(part: Part, line: Sequence[Note], pitch: int) -> Note | None:
-    """A place for a pitch, or for the same an octave nearer, within reach of the line's note and on the side
-    where it sounds; the nearest."""
-    own = line[0] if line else None
-    nearer = 12 if own and part.pitch_of(own) > pitch else -12
-    for midi in (pitch, pitch + nearer):
-        notes = [Note(spot.string, spot.fret) for spot in places_of(midi, part.tuning, part.capo)]
-        if own:
-            notes = [
-                note
-                for note in notes
-                if _within_reach(own, note) and (note.string - own.string) * (part.pitch_of(own) - midi) > 0
-            ]
-        if notes:
-            return min(
-                notes, key=lambda note: (abs(note.fret - own.fret) if own and note.fret else 0, note.fret)
-            )
-    return None
+def _beside(part: Part, held: Sequence[Note], pitch: int) -> Note | None:
+    """A place for a pitch within reach of everything held, on a free string; the nearest."""
+    used = {note.string for note in held}
+    pressed = [note.fret for note in held if note.fret]
+    sounding = {part.pitch_of(note) for note in held}
+    notes = [
+        Note(spot.string, spot.fret)
+        for spot in places_of(pitch, part.tuning, part.capo)
+        if spot.string not in used
+        and pitch not in sounding
+        and all(_within_reach(note, Note(spot.string, spot.fret)) for note in held)
+    ]
+    middle = sum(pressed) / len(pressed) if pressed else 0.0
+    return min(notes, key=lambda note: (abs(note.fret - middle) if note.fret else 0, note.fret), default=None)

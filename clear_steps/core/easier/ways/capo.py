@@ -1,24 +1,26 @@
 """Way 2, a capo for open shapes: the chords re-voiced as open ones, not pitch by pitch, to sound
 where the record does; names follow."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import replace
 from fractions import Fraction
 
+from clear_steps.core.easier.chordbook import ChordBook, Frets, Shape, shapes_sound_above
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import plain, with_notes
 from clear_steps.core.easier.roles import roles_of
 from clear_steps.core.easier.wanted import name_at, names_in_force
 from clear_steps.core.easier.ways.shapes import chord_at
 from clear_steps.core.grade import Ladder
-from clear_steps.core.score import Event, Note, Part, Role
-from clear_steps.core.score.chords import Chord, parse_chord, transposed_name
+from clear_steps.core.score import Event, Note, Part, Role, Tuning
+from clear_steps.core.score.chords import Chord, transposed_name
 from clear_steps.core.score.strumming import ChordShape
 
 _HIGHEST = 5  # frets; above it a capo leaves little neck (common practice, no source)
 _OPEN_FRETS = 3  # the highest of an open shape
 _LEAST_STRUMMED = 0.5  # of the bars, for it to be a song to strum
 _A_CHORD = 3
+_FULL_FROM = 5  # a chord whose lowest string is this is struck whole
 
 
 def open_shapes_with_capo(part: Part, ladder: Ladder) -> tuple[int, tuple[Change, ...]] | None:
@@ -26,20 +28,29 @@ def open_shapes_with_capo(part: Part, ladder: Ladder) -> tuple[int, tuple[Change
     bars; None where there is none, or no need of it."""
     roles = roles_of(part)
     strummed = sum(role is Role.STRUM for role in roles)
-    if part.tuning.strings != 6 or not roles or strummed < _LEAST_STRUMMED * len(roles):
+    if not roles or strummed < _LEAST_STRUMMED * len(roles) or _is_open_already(part):
         return None
-    chords = list(_chords(part))
-    if not chords or any(chord is None for _, _, chord in chords) or _is_open_already(part):
-        return None
-    shapes = [row for row in ladder.chord_shapes if is_open(row) and not row.substitute]
     for capo in range(_HIGHEST + 1):
-        apart = capo - part.capo
-        found = {chord: _shape_of(chord, apart, shapes) for _, _, chord in chords if chord}
-        if capo != part.capo and all(found.values()):
-            known = {chord: shape for chord, shape in found.items() if shape}
-            changes = tuple(_changes(part, known, apart))
-            return (capo, changes) if changes else None
+        if capo != part.capo and (changes := open_chords_on(part, ladder, part.tuning, capo)):
+            return capo, changes
     return None
+
+
+def open_chords_on(part: Part, ladder: Ladder, tuning: Tuning, capo: int) -> tuple[Change, ...] | None:
+    """The changes that make every chord of a part an open shape that sounds the same on another neck; None
+    where one has none there, or nothing is a chord."""
+    chords = list(_chords(part))
+    if not chords or any(chord is None for _, _, chord in chords):
+        return None
+    neck = replace(part, tuning=tuning, capo=capo)
+    apart = shapes_sound_above(neck) - shapes_sound_above(part)
+    book = ChordBook(tuning, [row for row in ladder.chord_shapes if is_open(row)])
+    found = {chord: book.written(chord.moved(-apart)) for _, _, chord in chords if chord}
+    if not all(found.values()):
+        return None
+    return (
+        tuple(_changes(part, neck, {chord: shape for chord, shape in found.items() if shape}, apart)) or None
+    )
 
 
 def is_open(shape: ChordShape) -> bool:
@@ -63,50 +74,41 @@ def _chords(part: Part) -> Iterator[tuple[int, Fraction, Chord | None]]:
             yield index, onset, chord_at(part, event, name_at(names[index], onset))
 
 
-def _shape_of(chord: Chord, apart: int, shapes: Sequence[ChordShape]) -> ChordShape | None:
-    """The open shape that sounds as the chord with a capo so many frets higher."""
-    for shape in shapes:
-        own = parse_chord(shape.chord)
-        if own and ((own.root + apart) % 12, own.intervals) == (chord.root, chord.intervals):
-            return shape
-    return None
-
-
-def _changes(part: Part, shapes: dict[Chord, ChordShape], apart: int) -> Iterator[Change]:
+def _changes(part: Part, neck: Part, shapes: dict[Chord, Shape], apart: int) -> Iterator[Change]:
     names = names_in_force(part.bars)
-    last: ChordShape | None = None
+    last: Shape | None = None
     for index, bar in enumerate(part.bars):
         events = []
         for onset, event in zip(bar.onsets, bar.events, strict=True):
             chord = chord_at(part, event, name_at(names[index], onset)) if event.notes else None
             last = shapes.get(chord, last) if chord else last
-            events.append(_as_shape(part, event, last, apart))
+            named = replace(event, chord=transposed_name(event.chord, -apart) if event.chord else "")
+            events.append(_as_shape(part, neck, named, last))
         if tuple(events) != bar.events:
             yield Change(index, Fraction(0), bar.events, tuple(events))
 
 
-def _as_shape(part: Part, event: Event, shape: ChordShape | None, apart: int) -> Event:
+def _as_shape(part: Part, neck: Part, event: Event, shape: Shape | None) -> Event:
     """What is struck as the shape's strings; a single note as the shape's nearest, dead ones as they are."""
-    named = replace(event, chord=transposed_name(event.chord, -apart) if event.chord else "")
     if not event.notes or shape is None or all(note.dead for note in event.notes):
-        return named
+        return event
     frets = shape.by_string
     if len(event.notes) < _A_CHORD:
-        return _few(part, named, frets, apart)
+        return _few(part, neck, event, frets)
     lowest = max(note.string for note in event.notes)
-    full = lowest >= 5
+    full = lowest >= _FULL_FROM
     strings = [string for string in frets if full or string <= lowest]
     like = event.notes[-1]
     tied = all(note.tied for note in event.notes)
     notes = [replace(plain(like, string, frets[string]), tied=tied, optional=False) for string in strings]
-    return with_notes(named, notes)
+    return with_notes(event, notes)
 
 
-def _few(part: Part, event: Event, frets: dict[int, int], apart: int) -> Event:
-    """One or two notes: the same pitches where they lie on the neck now, else the shape's string."""
+def _few(part: Part, neck: Part, event: Event, frets: Frets) -> Event:
+    """One or two notes: the same pitches where they lie on their strings now, else the shape's string."""
     notes: list[Note] = []
     for note in event.notes:
-        fret = note.fret - apart
+        fret = part.pitch_of(note) - neck.tuning.open_pitch(note.string) - neck.capo
         if fret < 0 or note.dead:
             fret = frets.get(note.string, 0) if not note.dead else note.fret
         notes.append(replace(note, fret=fret, finger=None))

@@ -2,17 +2,16 @@
 
 from dataclasses import replace
 
+from clear_steps.core.easier.chordbook import ChordBook, Frets, Shape, shapes_sound_above
 from clear_steps.core.easier.kinds.bars import plain, with_notes
 from clear_steps.core.easier.rewriting import Events
-from clear_steps.core.easier.wanted import name_at, names_in_force, shapes_sound_above
+from clear_steps.core.easier.wanted import name_at, names_in_force
 from clear_steps.core.easier.ways.scene import Choice, Option, Rewrite, Scene, Scope
 from clear_steps.core.score import Event, Note, Part
 from clear_steps.core.score.chords import Chord, chord_of, parse_chord
-from clear_steps.core.score.strumming import ChordShape
 
 _A_CHORD = 3  # notes; fewer are a dyad or a line
 _THIN_STRINGS = 3
-_STRINGS = 6
 
 
 def shapes() -> Choice:
@@ -53,29 +52,21 @@ def chord_at(part: Part, event: Event, name: str) -> Chord | None:
     return chord_of(sounding) if len(sounding) >= _A_CHORD else None
 
 
-def shape_for(scene: Scene, chord: Chord, event: Event, substitutes: bool) -> ChordShape | None:
-    """The first shape of the table for a chord that is easier than what is played."""
-    if scene.part.tuning.strings != _STRINGS:
-        return None
-    rows = [row for row in scene.ladder.chord_shapes if substitutes or not row.substitute]
-    if substitutes:
-        rows.sort(key=lambda row: not row.substitute)
+def shape_for(scene: Scene, chord: Chord, event: Event, substitutes: bool) -> Shape | None:
+    """The shape to play a chord with, where it is easier than what is played."""
+    shape = ChordBook(scene.part.tuning, scene.ladder.chord_shapes).shape(chord, substitutes)
     own = {note.string: note.fret for note in event.notes}
-    for row in rows:
-        meant = parse_chord(row.chord)
-        if meant and (meant.root, meant.intervals) == (chord.root, chord.intervals):
-            return row if _effort(row.by_string) < _effort(own) else None
-    return None
+    return shape if shape and _effort(shape.by_string) < _effort(own) else None
 
 
-def _effort(frets: dict[int, int]) -> tuple[bool, int, int]:
+def _effort(frets: Frets) -> tuple[bool, int, int]:
     """What makes a shape easier: no barre (as many fretted strings as fingers), fewer strings pressed, nearer
     the nut."""
     pressed = [fret for fret in frets.values() if fret]
     return len(pressed) > 4, len(pressed), max(pressed, default=0)
 
 
-def _as_shape(part: Part, event: Event, shape: ChordShape) -> Event:
+def _as_shape(part: Part, event: Event, shape: Shape) -> Event:
     """The event's own strings of the shape; a bass note alone as the shape's, where that is the same note."""
     frets = shape.by_string
     own = [note for note in event.notes if not note.dead]
@@ -87,7 +78,7 @@ def _as_shape(part: Part, event: Event, shape: ChordShape) -> Event:
     full = lowest >= max(frets)
     strings = [string for string in frets if full or string <= max(lowest, _THIN_STRINGS)]
     notes = [plain(_like(event, string), string, frets[string]) for string in strings]
-    name = shape.name if event.chord and shape.substitute else event.chord
+    name = shape.substitute if event.chord and shape.substitute else event.chord
     tied = all(note.tied for note in event.notes)
     made = with_notes(event, [replace(note, tied=tied, optional=False) for note in notes])
     return replace(made, chord=name)
@@ -97,7 +88,7 @@ def _like(event: Event, string: int) -> Note:
     return next((note for note in event.notes if note.string == string), event.notes[-1])
 
 
-def _bass_note(part: Part, event: Event, own: Note, frets: dict[int, int]) -> Event:
+def _bass_note(part: Part, event: Event, own: Note, frets: Frets) -> Event:
     pitch = part.pitch_of(own) % 12
     same = [
         string

@@ -52,8 +52,16 @@
     if (from) form.draft = { ...draftOf(from), name: form.draft.name, put_away: form.draft.put_away }
   }
 
+  /** What needs a technique that is not known is not known either, and what it needs is known with it. */
   function know(rows: Technique[], known: boolean): void {
-    const names = rows.map((row) => row.technique as (typeof form.draft.unknown_techniques)[number])
+    const own = rows.map((row) => row.technique)
+    const names = techniques
+      .filter((row) =>
+        known
+          ? own.includes(row.technique) || row.harder.some((each) => own.includes(each))
+          : rows.some((each) => each.technique === row.technique || each.harder.includes(row.technique)),
+      )
+      .map((row) => row.technique as (typeof form.draft.unknown_techniques)[number])
     const others = form.draft.unknown_techniques.filter((each) => !names.includes(each))
     form.draft.unknown_techniques = known ? others : [...others, ...names]
   }

@@ -1,0 +1,77 @@
+"""A request about a part of a song -> the part, the ladder and the wish it means."""
+
+from dataclasses import dataclass
+
+from sqlalchemy.orm import Session
+
+from clear_steps.core.easier import Wish
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.score import Part, Song
+from clear_steps.store import Songs, Student, Students, Versions, digest
+from clear_steps.store.students import student_json
+from clear_steps.web.analysis.shown import read_cached
+from clear_steps.web.current import LadderInUse, current_database, ladder_in_use
+from clear_steps.web.program import program_mark
+from clear_steps.web.versions import schemas as api
+from clear_steps.web.whom import ANYBODY, Whom, whom_is
+
+
+@dataclass(frozen=True, slots=True)
+class AskedPart:
+    """A part of a song's latest revision as it lies for somebody, and the ladder it is graded by."""
+
+    revision: int
+    song: Song
+    part: Part
+    whom: Whom
+    ladder: LadderInUse
+
+
+def asked_part(session: Session, song_id: int, part_index: int, whom: Whom = ANYBODY) -> AskedPart:
+    """The part that is asked about; raises NotFoundError and InvalidValueError."""
+    latest = Songs(session).get(song_id).latest
+    song = whom.on_their_guitar(read_cached(latest.text).song)
+    if part_index >= len(song.parts):
+        raise InvalidValueError("part", part_index, f"0 to {len(song.parts) - 1}")
+    return AskedPart(latest.number, song, song.parts[part_index], whom, ladder_in_use(session))
+
+
+@dataclass(frozen=True, slots=True)
+class AskedVersion:
+    """What a search is asked for: of which part, for which student, and a digest of all of it."""
+
+    song_id: int
+    part_index: int
+    of: AskedPart
+    student: Student | None
+    wish: Wish
+    digest: str
+
+
+def asked_version(song_id: int, body: api.VersionIn) -> AskedVersion:
+    """What a request for easier versions asks; raises NotFoundError and InvalidValueError."""
+    with current_database().reading() as session:
+        student = Students(session).get(body.student_id).student if body.student_id is not None else None
+        of = asked_part(session, song_id, body.part_index, whom_is(student) if student else ANYBODY)
+        kept = Versions(session).get(body.keeping) if body.keeping is not None else None
+    refused = [edit for edit in kept.edits if edit.id in kept.refused] if kept else []
+    wish = Wish(
+        (body.target, *body.further_targets),
+        body.approach,
+        body.layer,
+        body.setup,
+        student.limits if student else None,
+        body.neck,
+        body.chosen,
+        frozenset((bar, edit.kind) for edit in refused for bar in edit.bars),
+        body.fill_short_bars,
+    )
+    asked = digest(
+        f"{song_id} {of.revision}",
+        body.model_dump_json(),
+        repr(sorted(wish.refused)),
+        student_json(student),
+        of.ladder.content,
+        program_mark(),
+    )
+    return AskedVersion(song_id, body.part_index, of, student, wish, asked)
