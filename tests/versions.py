@@ -5,7 +5,6 @@ Seconds are of the machine that ran it; everything else is the same everywhere.
 
 import statistics
 import time
-from collections import Counter
 from collections.abc import Iterator, Sequence
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, field, replace
@@ -20,14 +19,11 @@ from clear_steps.core.easier import (
     Wish,
     easier,
     kept,
-    roles_of,
     staircase,
     version_of,
     ways,
 )
 from clear_steps.core.easier.answers import differ
-from clear_steps.core.easier.laws import power_chords_cut
-from clear_steps.core.easier.rhythms import bars_of_one_rhythm
 from clear_steps.core.grade import Grading, grade_part
 from clear_steps.core.score import Bar, Event, Part, Role, Song
 from clear_steps.demo import demo_texts
@@ -150,22 +146,11 @@ def _row(number: int, song: Song, part: Part, found: Easier) -> Row:
         len(found.edits),
         found.after.step,
         {law.name: len(law.broken(pair)) for law in LAWS},
-        _cases(part, pair),
+        {law.name: law.cases(pair) for law in LAWS},
         _overcut(song, part, found) if number % OVERCUT_STRIDE == 0 else 0,
         refusal,
         metre,
     )
-
-
-def _cases(part: Part, pair: Pair) -> dict[str, int]:
-    """Of how many bars, chords or phrase ends a law is counted."""
-    sounding = sum(not bar.silent for bar in part.bars)
-    patterned = sum(map(len, bars_of_one_rhythm(part, roles_of(part))))
-    return Counter({law.name: sounding for law in LAWS}) | {
-        "roots": power_chords_cut(pair),
-        "rhythm": patterned,
-        "phrases": len(pair.edges),
-    }
 
 
 def _overcut(song: Song, part: Part, found: Easier) -> int:
@@ -235,10 +220,7 @@ def _laws(rows: Sequence[SongRows]) -> Iterator[str]:
             cells.append(f"{100 * (1 - broken / cases):.2f} %" if cases else "-")
         cases = sum(row.at[3.0].cases[law.name] for row in rows)
         yield f"| {law.says} | {100 * law.floor:g} % | {' | '.join(cells)} | {cases} |"
-    yield (
-        "\nBars of one rhythm are counted over all roles; of lines 80 % are asked for, of the others 97 %."
-        " Figures that come back moved are looked at for their rhythm.\n"
-    )
+    yield "\nFigures that come back moved are looked at for their rhythm.\n"
 
 
 def _others(rows: Sequence[SongRows]) -> Iterator[str]:

@@ -26,7 +26,7 @@ from clear_steps.core.easier.otherwise import Otherwise, without_rewriting
 from clear_steps.core.easier.playing import Saying, what_to_play
 from clear_steps.core.easier.roles import role_of, roles_of
 from clear_steps.core.easier.search import easier, staircase
-from clear_steps.core.easier.setups import Neck, SetupOffer, SetupWish, possible_setups
+from clear_steps.core.easier.setups import SetupOffer, SetupWish, TuningAndCapo, possible_setups
 from clear_steps.core.easier.words import does
 
 __all__ = [
@@ -47,7 +47,6 @@ __all__ = [
     "Kind",
     "Law",
     "Layer",
-    "Neck",
     "Otherwise",
     "Pair",
     "Progress",
@@ -56,6 +55,7 @@ __all__ = [
     "SetupWish",
     "StoppedError",
     "Tried",
+    "TuningAndCapo",
     "Way",
     "Wish",
     "alike",

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from clear_steps.core.easier.approach import Approach
 from clear_steps.core.easier.edit import Edit
 from clear_steps.core.easier.kept import Kept
-from clear_steps.core.easier.setups import Neck, SetupWish
+from clear_steps.core.easier.setups import SetupWish, TuningAndCapo
 from clear_steps.core.grade import Grading, Limits
 from clear_steps.core.score import Part
 
@@ -20,7 +20,7 @@ class Wish:
     layer: str = ""  # to begin with, whatever the approach
     setup: SetupWish = SetupWish.AS_WRITTEN
     limits: Limits | None = None  # of the student, besides the Steps
-    neck: Neck | None = None  # the tuning and capo that a wish of set-up is for
+    tuning_and_capo: TuningAndCapo | None = None  # that a wish of set-up is for
     with_parts: frozenset[int] | None = None  # the other parts (indexes) a layer may take from; all of them
     refused: frozenset[tuple[int, str]] = frozenset()  # bars (indexes) and the kinds of edit not wanted there
     fill_short_bars: bool = False  # to the usual length; it no longer fits the recording then

@@ -24,7 +24,7 @@ def given_edits(
 ) -> tuple[Edit, ...]:
     """Tuning and capo, short bars filled, wide bends off an acoustic guitar; raises InvalidValueError where
     a wish cannot be had."""
-    edits = [setup_edit(song, part, ladder, wish.setup, request, wish.neck)] if wish.setup else []
+    edits = [setup_edit(song, part, ladder, wish.setup, request, wish.tuning_and_capo)] if wish.setup else []
     version = version_of(part, edits)
     made = [*_without_wide_bends(version), *(_filled(version) if wish.fill_short_bars else ())]
     for number, edit in enumerate(made, start=len(edits) + 1):

@@ -12,12 +12,13 @@ from clear_steps.core.easier.chordbook import shapes_sound_above
 from clear_steps.core.easier.penalties import (
     edge_is_there,
     edges_of,
+    is_moved,
     jumps_of,
     onsets_of_the_tune,
     out_of_pattern,
     place_of,
 )
-from clear_steps.core.easier.rhythms import bars_of_one_rhythm, rhythm_of
+from clear_steps.core.easier.rhythms import PATTERNED, bars_of_one_rhythm, rhythm_of
 from clear_steps.core.easier.voices import is_power_chord
 from clear_steps.core.easier.wanted import (
     WantedBar,
@@ -192,8 +193,27 @@ def power_chords_cut(pair: Pair) -> int:
 
 
 def several_rhythms(pair: Pair) -> list[int]:
-    """Of bars that had one rhythm, those that have another than most now, notes of the tune aside that one of
-    them kept."""
+    """Of strummed, riff and picked bars that had one rhythm, those that have another than most now, notes of
+    the tune aside that one of them kept."""
+    return [index for index in _several_rhythms(pair) if pair.roles[index] in PATTERNED]
+
+
+def several_rhythms_of_lines(pair: Pair) -> list[int]:
+    """The same of lines, and of what else is treated bar by bar."""
+    return [index for index in _several_rhythms(pair) if pair.roles[index] not in PATTERNED]
+
+
+def patterned_bars(pair: Pair) -> int:
+    """How many strummed, riff and picked bars share a rhythm."""
+    return sum(pair.roles[index] in PATTERNED for group in pair.groups for index in group)
+
+
+def bars_of_lines(pair: Pair) -> int:
+    """How many bars of lines share one."""
+    return sum(pair.roles[index] not in PATTERNED for group in pair.groups for index in group)
+
+
+def _several_rhythms(pair: Pair) -> list[int]:
     tune = onsets_of_the_tune(pair.wanted, pair.edges)
     return sorted(index for group in pair.groups for index in out_of_pattern(pair.version, group, tune))
 
@@ -222,12 +242,24 @@ def unlike(pair: Pair) -> list[int]:
 def jumps(pair: Pair) -> list[int]:
     """Bars that lie away from the one before, where the original's do not."""
     was = set(jumps_of([place_of(bar) for bar in pair.original.bars]))
-    return [index for index in jumps_of([place_of(bar) for bar in pair.version.bars]) if index not in was]
+    moved = [is_moved(before, after) for _, before, after in pair.rows()]
+    now = jumps_of([place_of(bar) for bar in pair.version.bars], moved)
+    return [index for index in now if index not in was]
 
 
 def lost_edges(pair: Pair) -> list[int]:
     """Bars of a line that lost the last or the highest note of a phrase."""
     return sorted({edge[0] for edge in pair.edges if not edge_is_there(pair.version, edge, pair.half_tones)})
+
+
+def sounding_bars(pair: Pair) -> int:
+    """How many bars of the original sound: what most laws are counted of."""
+    return sum(not bar.silent for bar in pair.original.bars)
+
+
+def edges(pair: Pair) -> int:
+    """How many phrases' last and highest notes there are."""
+    return len(pair.edges)
 
 
 @dataclass(frozen=True, slots=True)
@@ -239,6 +271,7 @@ class Law:
     says: str
     broken: Callable[[Pair], list[int]]
     floor: float = 1.0
+    cases: Callable[[Pair], int] = sounding_bars  # of how many it is counted
 
 
 LAWS: tuple[Law, ...] = (
@@ -246,12 +279,13 @@ LAWS: tuple[Law, ...] = (
     Law("names", "chord names stay as they are written", renamed),
     Law("sounds", "nothing new sounds under a chord", strange_sounds),
     Law("targets", "a bend keeps its target", lost_targets),
-    Law("roots", "a power chord cut to one note keeps its root", lost_roots, 0.99),
-    Law("rhythm", "bars of one rhythm keep one rhythm", several_rhythms, 0.97),
+    Law("roots", "a power chord cut to one note keeps its root", lost_roots, 0.99, power_chords_cut),
+    Law("rhythm", "strums, riffs, picking of one rhythm keep one", several_rhythms, 0.97, patterned_bars),
+    Law("lines", "lines of one rhythm keep one", several_rhythms_of_lines, 0.80, bars_of_lines),
     Law("equal", "equal bars stay equal", unequal),
     Law("figures", "what comes back moved changes alike", unlike, 0.98),
     Law("jumps", "no jump of the hand that was not there", jumps, 0.99),
-    Law("phrases", "a phrase keeps its last and its highest note", lost_edges, 0.97),
+    Law("phrases", "a phrase keeps its last and its highest note", lost_edges, 0.97, edges),
 )
 
 

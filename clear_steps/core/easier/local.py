@@ -1,6 +1,7 @@
 """Local changes: where the best plan leaves a bar above the target, single notes and places give way, within
 its pattern and its shapes."""
 
+import itertools
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
@@ -17,6 +18,7 @@ from clear_steps.core.figures.bars import bars_of_one_shape
 from clear_steps.core.score import Part
 
 _ROUNDS = 4
+_MOST_WAYS = 3  # that are tried for bars that are the same
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,19 +63,38 @@ class Local:
         return replace(planned, version=version, kept=kept, reached=True, highest=highest)
 
     def _once(self, version: Part, target: float) -> Part:
-        """Of bars that are the same the highest is lowered, and what serves it serves the others."""
+        """Of bars that are the same the highest is lowered, and what serves it serves the others, or nothing
+        is done."""
         for alike in self._alike():
             heights = self._heights.of(version)
             model = max(alike, key=lambda index: heights[index].level)
             if heights[model].level <= target + TOLERANCE:
                 continue
-            way = next(self._beam.best_first(version, heights[model], target), None)
-            for proposed in way.taken if way else ():
-                version = self._take(version, proposed, model)
-            for index in alike if way else ():
-                if index != model:
-                    version = self._as(version, index, model, way.taken if way else ())
+            ways = itertools.islice(self._beam.best_first(version, heights[model], target), _MOST_WAYS)
+            for way in ways:
+                taken = self._taken_alike(version, way.taken, alike, model)
+                if taken:
+                    self._taken += taken
+                    version = taken[-1].proposed.version
+                    break
         return version
+
+    def _taken_alike(
+        self, version: Part, taken: Sequence[Proposed], alike: Sequence[int], model: int
+    ) -> list["_Taken"]:
+        """What serves a bar done to it and to all it is like; nothing where one written the same cannot
+        follow."""
+        found: list[_Taken] = []
+        for proposed in taken:
+            found.append(self._take(version, proposed, model))
+            version = proposed.version
+        for index in (own for own in alike if own != model):
+            own = self._as(version, index, model, taken)
+            if len(own) < len(taken) and self._shapes[index] == self._shapes[model]:
+                return []
+            found += own
+            version = own[-1].proposed.version if own else version
+        return found
 
     def _alike(self) -> list[list[int]]:
         found: dict[int, list[int]] = {}
@@ -81,22 +102,22 @@ class Local:
             found.setdefault(first, []).append(index)
         return list(found.values())
 
-    def _take(self, version: Part, proposed: Proposed, index: int) -> Part:
-        before, after = self._heights.at(version, index), self._heights.at(proposed.version, index)
-        self._taken.append(_Taken(proposed, before, after))
-        return proposed.version
+    def _take(self, version: Part, proposed: Proposed, index: int) -> "_Taken":
+        return _Taken(proposed, self._heights.at(version, index), self._heights.at(proposed.version, index))
 
-    def _as(self, version: Part, index: int, model: int, taken: Sequence[Proposed]) -> Part:
-        """A bar with what served the one it is like, as far as it fits."""
+    def _as(self, version: Part, index: int, model: int, taken: Sequence[Proposed]) -> list["_Taken"]:
+        """What served the bar it is like done to a bar, as far as it fits."""
         frets = self._shapes[index][1] - self._shapes[model][1]
+        found: list[_Taken] = []
         for proposed in taken:
             moved = [change.elsewhere(change.bar + index - model, frets) for change in proposed.changes]
             changes = tuple(change for change in moved if change)
             made = self.proposals.made(version, changes, index) if len(changes) == len(moved) else None
             if made is None:
                 break
-            version = self._take(version, replace(proposed, changes=changes, version=made), index)
-        return version
+            found.append(self._take(version, replace(proposed, changes=changes, version=made), index))
+            version = made
+        return found
 
     def write_down(self, writing: Writing, planned: Planned) -> None:
         """Add what was taken for this plan's version."""

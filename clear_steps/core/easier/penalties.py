@@ -33,14 +33,16 @@ class Penalties:
         self._places = [place_of(bar) for bar in original.bars]
         self._jumps = set(jumps_of(self._places))
         self._known_out: dict[tuple[int, ...], tuple[tuple[Bar, ...], list[int]]] = {}
-        self._known: dict[tuple[int, int], tuple[Bar, float | None, bool]] = {}
+        self._known: dict[tuple[int, int], tuple[Bar, float | None, bool, bool]] = {}
 
     def of(self, version: Part) -> float:
         """Points off for a version."""
         bars = max(len(version.bars), 1)
         facts = [self._facts(index, bar) for index, bar in enumerate(version.bars)]
         patterns = self.patterns_broken(version)
-        jumps = sum(at not in self._jumps for at in jumps_of([row[1] for row in facts]))
+        jumps = sum(
+            at not in self._jumps for at in jumps_of([row[1] for row in facts], [row[3] for row in facts])
+        )
         stubs = sum(row[2] for row in facts)
         lost = sum(not edge_is_there(version, edge) for edge in self._edges)
         edges = A_LOST_EDGE * lost / len(self._edges) if self._edges else 0.0
@@ -58,13 +60,13 @@ class Penalties:
             self._known_out[key] = (bars, out_of_pattern(version, group, self._tune))
         return self._known_out[key][1]
 
-    def _facts(self, index: int, bar: Bar) -> tuple[Bar, float | None, bool]:
+    def _facts(self, index: int, bar: Bar) -> tuple[Bar, float | None, bool, bool]:
         key = (index, id(bar))
         if key not in self._known:
             stub = bar is not self._original.bars[index] and has_stub(
                 self._original.bars[index], bar, self._tune[index]
             )
-            self._known[key] = (bar, place_of(bar), stub)
+            self._known[key] = (bar, place_of(bar), stub, is_moved(self._original.bars[index], bar))
         return self._known[key]
 
 
@@ -108,13 +110,27 @@ def place_of(bar: Bar) -> float | None:
     return float(pressed[len(pressed) // 2]) if pressed else None
 
 
-def jumps_of(places: Sequence[float | None]) -> Iterator[int]:
-    """Bars (indexes) whose hand is far from where it was in the last bar that pressed anything."""
-    before: float | None = None
+def is_moved(original: Bar, version: Bar) -> bool:
+    """Whether a version presses anything that the original's bar does not: else its hand was there before."""
+    places = {(note.string, note.fret) for event in original.events for note in event.notes}
+    return any(
+        is_fretted(note) and (note.string, note.fret) not in places
+        for event in version.events
+        for note in event.struck
+    )
+
+
+def jumps_of(places: Sequence[float | None], moved: Sequence[bool] | None = None) -> Iterator[int]:
+    """Bars (indexes) whose hand is far from where it was in the last bar that pressed anything; of a version
+    those where either is moved: notes left out are no jump that was not there."""
+    before: int | None = None
     for index, place in enumerate(places):
-        if place is not None and before is not None and abs(place - before) > JUMP_FRETS:
+        if place is None:
+            continue
+        far = before is not None and abs(place - (places[before] or 0.0)) > JUMP_FRETS
+        if far and (moved is None or moved[index] or moved[before or 0]):
             yield index
-        before = place if place is not None else before
+        before = index
 
 
 def has_stub(original: Bar, version: Bar, tune: frozenset[Fraction]) -> bool:
@@ -150,10 +166,12 @@ def edges_of(part: Part, roles: Sequence[Role]) -> Iterator[tuple[int, Fraction,
 
 
 def edge_is_there(version: Part, edge: tuple[int, Fraction, float], half_tones: int = 0) -> bool:
-    """Whether the pitch class is struck in the same bar, at its onset or later."""
+    """Whether the pitch class is struck in the same bar, at its onset, later, or moved onto a beat before
+    it."""
     index, onset, pitch = edge
     bar = version.bars[index]
     return any(
-        at >= onset and any((heard(version, note) - half_tones - pitch) % 12 == 0 for note in event.struck)
+        at >= onset - bar.metre.beat_quarters
+        and any((heard(version, note) - half_tones - pitch) % 12 == 0 for note in event.struck)
         for at, event in zip(bar.onsets, bar.events, strict=True)
     )

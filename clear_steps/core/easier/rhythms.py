@@ -10,6 +10,9 @@ Rhythm = tuple[tuple[Fraction, bool], ...]
 _LEAST = 2  # onsets of a pattern
 
 
+PATTERNED = frozenset({Role.STRUM, Role.RIFF, Role.PICKED})  # their bars share a rhythm, or lose it
+
+
 def rhythm_of(bar: Bar) -> Rhythm:
     """Lengths of a bar's events, and which of them are struck; what is held on belongs to the note before."""
     rows: list[tuple[Fraction, bool]] = []

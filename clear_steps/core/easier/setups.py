@@ -36,7 +36,7 @@ NECK_WISHES = (SetupWish.SAME_SHAPES, SetupWish.SAME_MUSIC, SetupWish.SAME_CHORD
 
 
 @dataclass(frozen=True, slots=True)
-class Neck:
+class TuningAndCapo:
     """How a guitar is set up: tuning and capo."""
 
     tuning: Tuning
@@ -62,13 +62,13 @@ class SetupOffer:
 
 
 def possible_setups(
-    song: Song, part: Part, ladder: Ladder, neck: Neck | None = None
+    song: Song, part: Part, ladder: Ladder, asked: TuningAndCapo | None = None
 ) -> tuple[SetupOffer, ...]:
-    """The wishes of tuning and capo that a part allows; those of a neck that is asked for alone, where one
-    is."""
-    of = _Place(song, part, ladder, GradeRequest(), neck)
+    """The wishes of tuning and capo that a part allows; those of the tuning that is asked for alone, where
+    one is."""
+    of = _Place(song, part, ladder, GradeRequest(), asked)
     offers = []
-    for wish in (each for each in SetupWish if each and (each in NECK_WISHES) == bool(neck)):
+    for wish in (each for each in SetupWish if each and (each in NECK_WISHES) == bool(asked)):
         if wish is SetupWish.CAPO_MUSIC:  # which capo is easiest is found when it is asked for
             offers += [SetupOffer(wish, 0)] if any(_with_capo(of, capo) for capo in _CAPOS) else []
             continue
@@ -81,7 +81,7 @@ def possible_setups(
 
 def _with_capo(of: "_Place", capo: int) -> tuple[Change, ...] | None:
     """The same music with another capo; None where it has none there."""
-    return None if capo == of.part.capo else _in_new_places(of, Neck(of.part.tuning, capo))
+    return None if capo == of.part.capo else _in_new_places(of, TuningAndCapo(of.part.tuning, capo))
 
 
 @dataclass(frozen=True, slots=True)
@@ -97,11 +97,11 @@ def setup_edit(
     ladder: Ladder,
     wish: SetupWish,
     request: GradeRequest = GradeRequest(),
-    neck: Neck | None = None,
+    asked: TuningAndCapo | None = None,
 ) -> Edit:
-    """The edit that a wish asks for, for the neck where the wish is of one; raises InvalidValueError where it
+    """The edit that a wish asks for, of the tuning and capo it is for; raises InvalidValueError where it
     cannot be had."""
-    ready = _WISHES[wish](_Place(song, part, ladder, request, neck))
+    ready = _WISHES[wish](_Place(song, part, ladder, request, asked))
     kind = "capo" if ready.setup.tuning == part.tuning else "retune"
     says = f"capo at fret {ready.setup.capo}" if ready.setup.capo else "no capo"
     if ready.setup.tuning != part.tuning:
@@ -129,69 +129,69 @@ class _Place:
     part: Part
     ladder: Ladder
     request: GradeRequest
-    asked: Neck | None = None
+    asked: TuningAndCapo | None = None
 
     @property
-    def own(self) -> Neck:
-        return Neck(self.part.tuning, self.part.capo)
+    def own(self) -> TuningAndCapo:
+        return TuningAndCapo(self.part.tuning, self.part.capo)
 
     @property
-    def standard(self) -> Neck:
-        return Neck(STANDARD, self.part.capo)
+    def standard(self) -> TuningAndCapo:
+        return TuningAndCapo(STANDARD, self.part.capo)
 
     @property
-    def neck(self) -> Neck:
+    def wanted(self) -> TuningAndCapo:
         """What is asked for; raises InvalidValueError where nothing is, or nothing else than there is."""
         if self.asked is None or self.asked == self.own:
             raise InvalidValueError("tuning and capo", self.own.words, "others than the part has")
         return self.asked
 
 
-def _same_shapes(of: _Place, neck: Neck) -> _Ready:
+def _same_shapes(of: _Place, asked: TuningAndCapo) -> _Ready:
     """The same frets, on strings that are all as much higher or lower."""
-    old, new = of.part.tuning, neck.tuning
+    old, new = of.part.tuning, asked.tuning
     played = {note.string for _, _, event in of.part.events() for note in event.notes}
     apart = {new.open_pitch(string) - old.open_pitch(string) for string in played if string <= new.strings}
-    if neck == of.own or old.strings != new.strings or len(apart) > 1:
+    if asked == of.own or old.strings != new.strings or len(apart) > 1:
         raise InvalidValueError(
             "tuning",
             old.name,
             f"one whose strings all lie as far from {new.name}, for the same shapes to be had",
         )
-    half_tones = next(iter(apart), 0) + neck.capo - of.part.capo
-    return _Ready(Setup(new, neck.capo, half_tones), (), _traded(of, neck, "the same shapes"))
+    half_tones = next(iter(apart), 0) + asked.capo - of.part.capo
+    return _Ready(Setup(new, asked.capo, half_tones), (), _traded(of, asked, "the same shapes"))
 
 
-def _traded(of: _Place, neck: Neck, what: str) -> str:
-    if neck.tuning == of.part.tuning:
-        return f"{of.own.words.capitalize()} is traded for {neck.words}, {what}."
-    return f"The tuning {of.part.tuning.name} is traded for {_and_capo(of, neck)} with {what}."
+def _traded(of: _Place, asked: TuningAndCapo, what: str) -> str:
+    if asked.tuning == of.part.tuning:
+        return f"{of.own.words.capitalize()} is traded for {asked.words}, {what}."
+    return f"The tuning {of.part.tuning.name} is traded for {_and_capo(of, asked)} with {what}."
 
 
-def _and_capo(of: _Place, neck: Neck) -> str:
-    named = "standard tuning" if neck.tuning == STANDARD else neck.tuning.name
-    return named if neck.capo == of.part.capo else f"{named}, capo {neck.capo},"
+def _and_capo(of: _Place, asked: TuningAndCapo) -> str:
+    named = "standard tuning" if asked.tuning == STANDARD else asked.tuning.name
+    return named if asked.capo == of.part.capo else f"{named}, capo {asked.capo},"
 
 
-def _same_music(of: _Place, neck: Neck) -> _Ready:
-    if neck == of.own:
+def _same_music(of: _Place, asked: TuningAndCapo) -> _Ready:
+    if asked == of.own:
         raise InvalidValueError("tuning", of.part.tuning.name, "another tuning or capo")
-    moved = _in_new_places(of, neck)
+    moved = _in_new_places(of, asked)
     if moved is None:
         raise InvalidValueError(
-            "tuning", of.part.tuning.name, f"music whose pitches all lie on {neck.tuning.name}"
+            "tuning", of.part.tuning.name, f"music whose pitches all lie on {asked.tuning.name}"
         )
-    return _Ready(Setup(neck.tuning, neck.capo, 0), moved, _traded(of, neck, "new places"))
+    return _Ready(Setup(asked.tuning, asked.capo, 0), moved, _traded(of, asked, "new places"))
 
 
-def _same_chords(of: _Place, neck: Neck) -> _Ready:
-    found = open_chords_on(of.part, of.ladder, neck.tuning, neck.capo)
+def _same_chords(of: _Place, asked: TuningAndCapo) -> _Ready:
+    found = open_chords_on(of.part, of.ladder, asked.tuning, asked.capo)
     if found is None:
         raise InvalidValueError(
-            "chords", of.part.name or "this part", f"chords that have open shapes in {neck.words}"
+            "chords", of.part.name or "this part", f"chords that have open shapes in {asked.words}"
         )
     return _Ready(
-        Setup(neck.tuning, neck.capo, 0), found, _traded(of, neck, "open shapes of the same chords")
+        Setup(asked.tuning, asked.capo, 0), found, _traded(of, asked, "open shapes of the same chords")
     )
 
 
@@ -210,7 +210,7 @@ def _open_shapes(of: _Place) -> _Ready:
 def _no_capo(of: _Place) -> _Ready:
     if not of.part.capo:
         raise InvalidValueError("capo", 0, "a part with a capo")
-    ready = _same_shapes(of, Neck(of.part.tuning))
+    ready = _same_shapes(of, TuningAndCapo(of.part.tuning))
     return replace(ready, reason=f"The capo at fret {of.part.capo} is taken off; the shapes stay.")
 
 
@@ -234,7 +234,7 @@ def _with(part: Part, changes: Sequence[Change]) -> tuple[Bar, ...]:
     return tuple(replace(bar, events=after.get(index, bar.events)) for index, bar in enumerate(part.bars))
 
 
-def _in_new_places(of: _Place, to: Neck) -> tuple[Change, ...] | None:
+def _in_new_places(of: _Place, to: TuningAndCapo) -> tuple[Change, ...] | None:
     """The part's pitches on another neck, a change a bar; None where they do not all lie there."""
     struck = [event for bar in of.part.bars for event in bar.events if event.notes]
     if any(Technique.NATURAL_HARMONIC in note.techniques for event in struck for note in event.notes):
@@ -274,7 +274,7 @@ _WISHES: dict[SetupWish, Callable[[_Place], _Ready]] = {
     SetupWish.CAPO_MUSIC: _capo_music,
     SetupWish.OPEN_SHAPES: _open_shapes,
     SetupWish.NO_CAPO_SHAPES: _no_capo,
-    SetupWish.SAME_SHAPES: lambda of: _same_shapes(of, of.neck),
-    SetupWish.SAME_MUSIC: lambda of: _same_music(of, of.neck),
-    SetupWish.SAME_CHORDS: lambda of: _same_chords(of, of.neck),
+    SetupWish.SAME_SHAPES: lambda of: _same_shapes(of, of.wanted),
+    SetupWish.SAME_MUSIC: lambda of: _same_music(of, of.wanted),
+    SetupWish.SAME_CHORDS: lambda of: _same_chords(of, of.wanted),
 }

@@ -51,9 +51,11 @@ class AskedVersion:
 def asked_version(song_id: int, body: api.VersionIn) -> AskedVersion:
     """What a request for easier versions asks; raises NotFoundError and InvalidValueError."""
     with current_database().reading() as session:
-        student = Students(session).get(body.student_id).student if body.student_id is not None else None
-        of = asked_part(session, song_id, body.part_index, whom_is(student) if student else ANYBODY)
         kept = Versions(session).get(body.keeping) if body.keeping is not None else None
+        student = kept.student if kept else None
+        if body.student_id is not None:
+            student = Students(session).get(body.student_id).student
+        of = asked_part(session, song_id, body.part_index, whom_is(student) if student else ANYBODY)
     refused = [edit for edit in kept.edits if edit.id in kept.refused] if kept else []
     wish = Wish(
         (body.target, *body.further_targets),
@@ -61,7 +63,7 @@ def asked_version(song_id: int, body: api.VersionIn) -> AskedVersion:
         body.layer,
         body.setup,
         student.limits if student else None,
-        body.neck,
+        body.tuning_and_capo,
         body.chosen,
         frozenset((bar, edit.kind) for edit in refused for bar in edit.bars),
         body.fill_short_bars,

@@ -6,6 +6,7 @@ from dataclasses import replace
 from apiflask import APIBlueprint
 
 from clear_steps.core.easier import (
+    Approach,
     asked_edit,
     by_hand,
     halved,
@@ -13,16 +14,16 @@ from clear_steps.core.easier import (
     set_note,
 )
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.grade import grade_part
-from clear_steps.core.score import Event, Part
+from clear_steps.core.grade import GradeRequest, Ladder, grade_part
+from clear_steps.core.hand import HARDEST_STEP
+from clear_steps.core.score import Event, Part, Song
 from clear_steps.formats.tabtext import read_tab, write_bars
-from clear_steps.store import (
-    Songs,
-    Versions,
-)
+from clear_steps.store import NewVersion, Songs, Versions, digest
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, ladder_in_use
+from clear_steps.web.program import program_mark
 from clear_steps.web.versions import schemas as api
+from clear_steps.web.versions.asked import asked_part
 from clear_steps.web.versions.comparing import (
     written_for,
 )
@@ -77,15 +78,56 @@ def list_changes(version_id: int, query: api.BarsQuery) -> api.AskedList:
         stored, ladder = Versions(session).get(version_id), ladder_in_use(session).ladder
         text = Songs(session).revision(stored.song_id, stored.revision).text
         version = standing_of(session, stored)
-    song, request = read_cached(text).song, written_for(stored).request
+    return _offered(read_cached(text).song, version, query, ladder, written_for(stored).request)
+
+
+@blueprint.get("/songs/<int:song_id>/changes")
+@blueprint.input(api.PartBarsQuery, location="query", arg_name="query")
+@blueprint.output(api.AskedList)
+def list_changes_of_song(song_id: int, query: api.PartBarsQuery) -> api.AskedList:
+    """What one change may be asked for on some bars of the latest revision."""
+    with current_database().reading() as session:
+        of = asked_part(session, song_id, query.part_index)
+    return _offered(of.song, of.part, query, of.ladder.ladder, of.whom.request)
+
+
+def _offered(
+    song: Song, part: Part, query: api.BarsQuery, ladder: Ladder, request: GradeRequest
+) -> api.AskedList:
     bars = range(query.first, query.last + 1)
-    found = offers(song, version, bars, ladder, request)
-    now = grade_part(song, version, ladder, request)
+    found = offers(song, part, bars, ladder, request)
+    now = grade_part(song, part, ladder, request)
     return api.AskedList(
         step=now.step,
         bar_step=max(now.bars[index].step for index in bars),
         changes=[api.AskedModel.model_validate(own, from_attributes=True) for own in found],
     )
+
+
+@blueprint.post("/songs/<int:song_id>/changes")
+@blueprint.input(api.AskOfPartIn, arg_name="body")
+@blueprint.output(api.VersionModel, status_code=201)
+def ask_for_change_of_song(song_id: int, body: api.AskOfPartIn) -> api.VersionModel:
+    """A version of the latest revision with one change on some bars, and nothing else."""
+    with current_database().session() as session:
+        of = asked_part(session, song_id, body.part_index)
+        wanted, bars = (body.kind, body.says), range(body.first, body.last + 1)
+        edit = asked_edit(of.song, of.part, (), (), wanted, bars, of.ladder.ladder, of.whom.request)
+        wish = digest("one change", f"{song_id} {of.revision}", body.model_dump_json(), program_mark())
+        new = NewVersion(
+            song_id,
+            of.revision,
+            body.part_index,
+            HARDEST_STEP,
+            (edit,),
+            (),
+            Approach.SOUND,
+            "",
+            None,
+            wish,
+        )
+        stored = Versions(session).add(new)
+    return shown(stored)
 
 
 @blueprint.post("/versions/<int:version_id>/changes")

@@ -76,6 +76,8 @@ def asked_words(stored: StoredVersion) -> str:
     asked = [LAYERS[stored.layer].does] if stored.layer else []
     if stored.student:
         asked.append(f"what {stored.student.name} can play")
+    if not asked and stored.target == HARDEST_STEP and len(stored.edits) == 1:
+        asked.append(f"one change: {stored.edits[0].says or does(stored.edits[0].kind)}")
     if stored.target < HARDEST_STEP or not asked:
         asked.append(f"asked for Step {stored.target:g}")
     return ", ".join(asked)

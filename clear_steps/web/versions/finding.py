@@ -6,6 +6,7 @@ from apiflask import APIBlueprint
 
 from clear_steps.core.easier import Progress, possible_setups, ways, without_rewriting
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.score import TUNINGS
 from clear_steps.store import NewVersion, NotFoundError, Versions
 from clear_steps.web.current import current_database
 from clear_steps.web.versions import schemas as api
@@ -83,5 +84,9 @@ def list_setups(song_id: int, query: api.SetupsQuery) -> api.SetupList:
     what could stay."""
     with current_database().reading() as session:
         of = asked_part(session, song_id, query.part_index)
-    offers = possible_setups(of.song, of.part, of.ladder.ladder, query.neck)
-    return api.SetupList(setups=[api.SetupOfferModel(wish=offer.wish, sits=offer.words) for offer in offers])
+    offers = possible_setups(of.song, of.part, of.ladder.ladder, query.tuning_and_capo)
+    strings = of.part.tuning.strings
+    return api.SetupList(
+        setups=[api.SetupOfferModel(wish=offer.wish, sits=offer.words) for offer in offers],
+        tunings=[name for name, tuning in TUNINGS.items() if tuning.strings == strings],
+    )

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, Field
 
-from clear_steps.core.easier import Approach, Neck, SetupWish
+from clear_steps.core.easier import Approach, SetupWish, TuningAndCapo
 from clear_steps.core.score import MAX_CAPO, parse_tuning
 from clear_steps.web.analysis.schemas import AnalysisModel, PartModel
 from clear_steps.web.security import LARGEST_ID
@@ -13,19 +13,19 @@ from clear_steps.web.songs.schemas import ClimbModel
 LayerName = Literal["", "melody", "bass", "strum", "melody+bass", "melody+strum", "bass+strum", "one guitar"]
 
 
-class NeckAsked(BaseModel):
+class NamedSetup(BaseModel):
     """A tuning, by name or pitches, and a capo; none where no tuning is named."""
 
     tuning: str = Field("", max_length=100)
     capo: int = Field(0, ge=0, le=MAX_CAPO)
 
     @property
-    def neck(self) -> Neck | None:
+    def tuning_and_capo(self) -> TuningAndCapo | None:
         """The same to the core; raises InvalidValueError where there is no such tuning."""
-        return Neck(parse_tuning(self.tuning), self.capo) if self.tuning.strip() else None
+        return TuningAndCapo(parse_tuning(self.tuning), self.capo) if self.tuning.strip() else None
 
 
-class VersionIn(NeckAsked):
+class VersionIn(NamedSetup):
     """Ask for an easier version of a part at a Step."""
 
     target: float = Field(ge=1, le=10)
@@ -35,7 +35,9 @@ class VersionIn(NeckAsked):
     setup: SetupWish = SetupWish.AS_WRITTEN
     with_parts: list[Annotated[int, Field(ge=0, le=50)]] | None = Field(None, max_length=50)
     fill_short_bars: bool = False
-    keeping: int | None = Field(None, ge=1, le=LARGEST_ID)  # a version: what is refused of it stays as it is
+    keeping: int | None = Field(
+        None, ge=1, le=LARGEST_ID
+    )  # a version: what is refused of it is left alone, for its student
     student_id: int | None = Field(None, ge=1, le=LARGEST_ID)  # within whose limits, besides the Steps
     part_index: int = Field(0, ge=0, le=50)
 
@@ -160,9 +162,10 @@ class SetupOfferModel(BaseModel):
 
 class SetupList(BaseModel):
     setups: list[SetupOfferModel]
+    tunings: list[str]  # by name, that any part may be asked for in
 
 
-class SetupsQuery(NeckAsked):
+class SetupsQuery(NamedSetup):
     """Which part of a song, and the tuning and capo it should have."""
 
     part_index: int = Field(0, ge=0, le=50)
@@ -237,6 +240,12 @@ class BarsQuery(BaseModel):
     last: int = Field(ge=0, le=100_000)
 
 
+class PartBarsQuery(BarsQuery):
+    """Bars of a part of a song's latest revision."""
+
+    part_index: int = Field(0, ge=0, le=50)
+
+
 class AskedModel(BaseModel):
     """One change that applies to some bars, with the Steps it would give."""
 
@@ -261,6 +270,12 @@ class AskIn(BaseModel):
     last: int = Field(ge=0, le=100_000)
     kind: str = Field(max_length=40)
     says: str = Field(max_length=300)
+
+
+class AskOfPartIn(AskIn):
+    """The same of a part of a song's latest revision."""
+
+    part_index: int = Field(0, ge=0, le=50)
 
 
 class BarTextModel(BaseModel):

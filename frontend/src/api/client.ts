@@ -24,6 +24,9 @@ export type Version = components['schemas']['VersionModel']
 export type VersionCard = components['schemas']['VersionCard']
 export type PartOffer = components['schemas']['PartOffer']
 export type AskIn = components['schemas']['AskIn']
+export type AskOfPartIn = components['schemas']['AskOfPartIn']
+export type AskedChange = components['schemas']['AskedModel']
+export type AskedList = components['schemas']['AskedList']
 export type NoteIn = components['schemas']['NoteIn']
 export type Group = components['schemas']['GroupModel']
 export type GroupIn = components['schemas']['GroupIn']
@@ -32,6 +35,8 @@ export type Wish = components['schemas']['VersionIn']
 export type Approach = Version['approach']
 export type Edit = components['schemas']['EditModel']
 export type Job = components['schemas']['JobModel']
+/** A tuning and capo that is asked for. */
+export type TuningAndCapo = Required<Pick<Wish, 'tuning' | 'capo'>>
 export type Ways = components['schemas']['WaysModel']
 export type Technique = components['schemas']['TechniqueModel']
 export type GradeQuery = components['schemas']['GradeQuery']
@@ -235,12 +240,20 @@ export const api = {
     answer(
       client.PUT('/api/versions/{version_id}/away', { params: { path: { version_id: id } }, body: { away } }),
     ),
-  setups: (songId: number, part_index: number) =>
+  setups: (songId: number, part_index: number, asked: TuningAndCapo | null) =>
     answer(
       client.GET('/api/songs/{song_id}/setups', {
-        params: { path: { song_id: songId }, query: { part_index } },
+        params: { path: { song_id: songId }, query: { part_index, ...asked } },
       }),
     ),
+  changesOfSong: (songId: number, part_index: number, first: number, last: number) =>
+    answer(
+      client.GET('/api/songs/{song_id}/changes', {
+        params: { path: { song_id: songId }, query: { part_index, first, last } },
+      }),
+    ),
+  askForChangeOfSong: (songId: number, body: AskOfPartIn) =>
+    answer(client.POST('/api/songs/{song_id}/changes', { params: { path: { song_id: songId } }, body })),
   askForWays: (songId: number, wish: Wish) =>
     answer(client.POST('/api/songs/{song_id}/ways', { params: { path: { song_id: songId } }, body: wish })),
   ways: (jobId: number) =>

@@ -12,9 +12,9 @@ from clear_steps.core.easier import (
     APPROACHES,
     TOLERANCE,
     Approach,
-    Neck,
     Pair,
     SetupWish,
+    TuningAndCapo,
     Wish,
     broken_laws,
     by_hand,
@@ -172,22 +172,22 @@ def test_only_set_ups_that_can_be_had_are_offered(name: str, capo: int) -> None:
 
 
 NECKS = [
-    Neck(STANDARD, 2),
-    Neck(TUNINGS["drop D"]),
-    Neck(TUNINGS["DADGAD"], 3),
-    Neck(TUNINGS["whole step down"]),
-    Neck(TUNINGS["bass"]),
+    TuningAndCapo(STANDARD, 2),
+    TuningAndCapo(TUNINGS["drop D"]),
+    TuningAndCapo(TUNINGS["DADGAD"], 3),
+    TuningAndCapo(TUNINGS["whole step down"]),
+    TuningAndCapo(TUNINGS["bass"]),
 ]
 
 
 @pytest.mark.parametrize("neck", NECKS, ids=lambda neck: neck.words)
 @pytest.mark.parametrize("chords", ["6.3+5.5+4.5+3.4+2.3+1.3", "5.5+4.7", "1.5"])
-def test_any_neck_may_be_asked_for_and_what_can_stay_is_offered(neck: Neck, chords: str) -> None:
+def test_any_neck_may_be_asked_for_and_what_can_stay_is_offered(neck: TuningAndCapo, chords: str) -> None:
     song = line(*[chords] * 4, length=Fraction(1))
     part = song.parts[0]
     offered = {offer.wish: offer.half_tones for offer in possible_setups(song, part, LADDER, neck)}
     for wish in NECK_WISHES:
-        asked = Wish((10.0,), setup=wish, neck=neck)
+        asked = Wish((10.0,), setup=wish, tuning_and_capo=neck)
         if wish not in offered:
             with pytest.raises(InvalidValueError):
                 staircase(song, part, LADDER, asked)
@@ -210,8 +210,8 @@ def test_on_another_neck_names_are_those_of_the_shapes_held() -> None:
     part = replace(song.parts[0], bars=(named,))
     song = replace(song, parts=(part,))
     for wish in (SetupWish.SAME_CHORDS, SetupWish.SAME_MUSIC):
-        neck = Neck(STANDARD, 3)
-        found = staircase(song, part, LADDER, Wish((10.0,), setup=wish, neck=neck))[0]
+        neck = TuningAndCapo(STANDARD, 3)
+        found = staircase(song, part, LADDER, Wish((10.0,), setup=wish, tuning_and_capo=neck))[0]
         assert found.version.bars[0].events[0].chord == "E"
         assert not broken_laws(Pair(part, found.version))
 

@@ -6,6 +6,7 @@ from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
 
+from clear_steps.core.easier.rewriting import Events
 from clear_steps.core.easier.ways.scene import Choice, Option, Rewrite, Scene
 from clear_steps.core.easier.ways.thinning import Stays, on_grid, thinned
 from clear_steps.core.score import Bar, Event, Technique
@@ -21,14 +22,14 @@ def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
             Option("repeated", "a repeated note once, held", _with_edges(edges, _not_repeated)),
             Option("passing", "no passing notes off the beat", _with_edges(edges, _not_passing)),
             *(
-                Option("fewer", says, _with_edges(own, on_grid(beats)))
+                Option("fewer", says, rewrite(edges, on_grid(beats)))
                 for beats, says in (
                     (Fraction(1, 2), "only the notes on the half beats"),
                     (Fraction(1), "only the notes on the beats"),
                     (Fraction(2), "only the notes on every other beat"),
                     (Fraction(4), "only the first note of the bar"),
                 )
-                for own in (edges, ())  # where a phrase's end cannot stay, nothing is worth less for it
+                for rewrite in (_with_edges, _with_edges_on_the_grid)
             ),
         ),
         thins=True,
@@ -42,6 +43,26 @@ def _with_edges(edges: Collection[tuple[int, Fraction]], stays: Stays) -> Rewrit
         return {*stays(scene, index, bar), *(onset for at, onset in edges if at == index)}
 
     return thinned(own, arrived)
+
+
+def _with_edges_on_the_grid(edges: Collection[tuple[int, Fraction]], stays: Stays) -> Rewrite:
+    """What stays of a bar; the edges of its phrases come early, in place of what stays before them."""
+    plain = thinned(stays, arrived)
+
+    def rewrite(scene: Scene, index: int) -> Events | None:
+        events = plain(scene, index)
+        if events is None:
+            return None
+        bar = arrived(scene.bar(index))
+        made = dict(zip(replace(bar, events=events).onsets, events, strict=True))
+        written = dict(zip(bar.onsets, bar.events, strict=True))
+        for onset in sorted(at for own, at in edges if own == index and at in written and at not in made):
+            before = max((at for at in made if at < onset and made[at].struck), default=None)
+            if before is not None and onset - before <= bar.metre.beat_quarters:
+                made[before] = replace(written[onset], quarters=made[before].quarters)
+        return tuple(made[onset] for onset in sorted(made))
+
+    return rewrite
 
 
 def arrived(bar: Bar) -> Bar:

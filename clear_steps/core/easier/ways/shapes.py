@@ -12,15 +12,18 @@ from clear_steps.core.score.chords import Chord, chord_of, parse_chord
 
 _A_CHORD = 3  # notes; fewer are a dyad or a line
 _THIN_STRINGS = 3
+_SPREAD = 3  # frets from the lowest to the highest
 
 
 def shapes() -> Choice:
-    """From the table; with stated substitutes; the thin strings alone; one less."""
+    """From the table; with stated substitutes; without a string out of reach; the thin strings alone; one
+    less."""
     return Choice(
         "shapes",
         (
             Option("chord", "smaller shapes", from_table(substitutes=False)),
             Option("chord", "smaller shapes, and easier chords in their place", from_table(substitutes=True)),
+            Option("thin", "without the string that stretches the hand", _nearer),
             Option("thin", "only the three thin strings of each chord, and the bass note", _thin(3)),
             Option("thin", "only the two thin strings of each chord, and the bass note", _thin(2)),
         ),
@@ -117,3 +120,19 @@ def _thinner(event: Event, count: int) -> Event:
     if len(event.notes) < _A_CHORD or len(thin) == len(event.notes):
         return event
     return with_notes(event, thin)
+
+
+def _nearer(scene: Scene, index: int) -> Events | None:
+    """Shapes that spread over many frets without the note that makes it so."""
+    bar = scene.bar(index)
+    made = tuple(_without_far(event) for event in bar.events)
+    return made if made != bar.events else None
+
+
+def _without_far(event: Event) -> Event:
+    pressed = sorted(note.fret for note in event.notes if note.fret)
+    if len(event.notes) < _A_CHORD or not pressed or pressed[-1] - pressed[0] < _SPREAD:
+        return event
+    low, high = pressed[1] - pressed[0], pressed[-1] - pressed[-2]
+    far = pressed[-1] if high >= low else pressed[0]
+    return with_notes(event, [note for note in event.notes if note.fret != far])

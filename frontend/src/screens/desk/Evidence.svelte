@@ -6,6 +6,7 @@
   import TipButton from '../../ui/TipButton.svelte'
   import FingerChoice from './FingerChoice.svelte'
   import NeckPicture from './NeckPicture.svelte'
+  import OneChange from './OneChange.svelte'
   import OtherWays from './OtherWays.svelte'
   import Readings from './Readings.svelte'
   import SongOverview from './SongOverview.svelte'
@@ -76,6 +77,7 @@
   </ul>
   <WhatComesBack {desk} {onplay} />
   <OtherWays {desk} {songId} />
+  <OneChange {desk} {songId} />
   <Readings {desk} {songId} />
 {:else if desk.part && desk.analysis}
   <SongOverview {desk} {songId} {onplay} />

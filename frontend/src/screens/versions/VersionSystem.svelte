@@ -35,6 +35,12 @@
   const ground = (bars: Bar[]) =>
     places.map((box, at) => ({ x: box.x, width: box.width, step: bars[at].step }))
 
+  /** Whether a bar is one of several that are chosen for one change. */
+  function isPicked(bar: number): boolean {
+    const [first, last] = [screen.picked?.bar, screen.pickedTo]
+    return first !== undefined && last !== null && bar >= first && bar <= last
+  }
+
   const names = $derived(rowNames(original, easier))
 
   function drag(event: PointerEvent): void {
@@ -70,6 +76,17 @@
     >
     {#each side.bars as bar, at (bar.index)}
       {@const box = side.row.bars[at]}
+      {#if side.name === 'version' && isPicked(bar.index)}
+        <rect
+          x={box.x}
+          y={side.top - 14}
+          width={box.width}
+          height={side.bottom - side.top + 28}
+          fill="none"
+          stroke="var(--ink)"
+          stroke-dasharray="2 3"
+        />
+      {/if}
       {#if side.name === 'version'}
         {#each bar.events as event, index (index)}
           {#if screen.picked?.bar === bar.index && screen.picked.event === index}
@@ -92,9 +109,12 @@
             height={side.bottom - side.top + 16}
             fill="transparent"
             class="cursor-pointer"
-            onclick={() => (screen.picked = { bar: bar.index, event: index })}
+            onclick={(click) => screen.pick(bar.index, index, click.shiftKey)}
             data-pick="{bar.index} {index}"
-            ><title>{event.notes.length > 0 ? 'Change this by hand' : 'Put a note here by hand'}</title></rect
+            ><title
+              >{event.notes.length > 0 ? 'Change this by hand' : 'Put a note here by hand'}; with shift,
+              choose the bars up to here for one change</title
+            ></rect
           >
         {/each}
       {/if}

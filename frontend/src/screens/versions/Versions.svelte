@@ -94,6 +94,17 @@
     chosen = id
   }
 
+  /** The same again, with what was refused left as the original has it. */
+  async function anotherWay(shown: Version): Promise<void> {
+    await write({
+      target: shown.target,
+      approach: shown.approach,
+      layer: shown.layer,
+      part_index: shown.part_index,
+      keeping: shown.id,
+    })
+  }
+
   let busy = $state(false)
 
   const changes = new OneByOne()
@@ -228,7 +239,8 @@
     versions={inSight}
     {shownId}
     onchoose={choose}
-    onwrite={() => void screen.findWays(songId)}
+    onwrite={() => void screen.findWays(songId, whom.studentId)}
+    student={students.data?.students.find(({ id }) => id === whom.studentId)?.name ?? ''}
     onplay={playOrStop}
     onhear={hear}
     onprint={() => window.print()}
@@ -279,6 +291,14 @@
         {/if}
         <KeptScores version={shown} />
         {#if !shown.reached}<Refusal version={shown} />{/if}
+        {#if !shown.reached && shown.edits.some((edit) => edit.refused_itself)}
+          <p class="mt-3 border-l-4 border-changed pl-3">
+            What you refused stays as it is, and so the version stands above its target.
+            <button class="underline" disabled={screen.searching} onclick={() => void anotherWay(shown)}
+              >Find another way that leaves it alone</button
+            >
+          </p>
+        {/if}
         {#if shown.original.parts[0].map.some(({ name }) => name)}
           <Fold class="mt-4 text-quiet" title="what each section is">
             <p class="mb-2 text-sm">

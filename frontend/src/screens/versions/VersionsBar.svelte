@@ -17,6 +17,7 @@
     screen: VersionsState
     player: Player
     songId: number
+    student: string // for whom ways are looked for, empty for anybody
     title: string
     versions: VersionCard[]
     shownId: number | null
@@ -32,6 +33,7 @@
     screen,
     player,
     songId,
+    student,
     title,
     versions,
     shownId,
@@ -79,7 +81,9 @@
         <button class="quiet-button !px-3" onclick={() => void screen.stop()}>Stop</button>
       </span>
     {:else}
-      <button class="key-button !px-4" onclick={onwrite}>Find ways to Step {stepText(screen.target)}</button>
+      <button class="key-button !px-4" onclick={onwrite}
+        >Find ways to Step {stepText(screen.target)}{student && ` for ${student}`}</button
+      >
     {/if}
     {#if screen.message}<span class="text-past-hand" role="status">{screen.message}</span>{/if}
     {#if versions.length > 0}

@@ -4,6 +4,7 @@
   import { createQuery } from '@tanstack/svelte-query'
   import { api, type Approach, type PartOffer, type Wish } from '../../api/client'
   import Menu from '../../ui/Menu.svelte'
+  import AnotherTuning from './AnotherTuning.svelte'
   import { present } from '../students/students'
   import {
     APPROACH_WORDS,
@@ -25,27 +26,39 @@
   const part = $derived(parts[screen.partIndex])
   const offers = createQuery(() => ({
     queryKey: ['setups', songId, screen.partIndex, part?.tuning, part?.capo],
-    queryFn: () => api.setups(songId, screen.partIndex),
+    queryFn: () => api.setups(songId, screen.partIndex, null),
     enabled: part !== undefined,
   }))
+  const ANOTHER = 'another' // tuning or capo, by name
   const setups = $derived([
     { value: '' as const, words: 'as written' },
     ...(offers.data?.setups ?? []).map(({ wish, sits }) => ({
       value: wish,
       words: `${SETUP_WORDS[wish]} (${sits})`,
     })),
+    { value: ANOTHER as typeof ANOTHER, words: 'another tuning or capo …' },
   ])
+
+  function setUp(value: (typeof setups)[number]['value']): void {
+    if (value === ANOTHER) screen.asked = { tuning: offers.data?.tunings[0] ?? 'standard', capo: 0 }
+    else screen.setup = value
+  }
   const staircases = $derived(
     staircasesTo(part?.step ?? 10).map((stairs) => ({
       words: `Step${stairs.length > 1 ? 's' : ''} ${stairs.join(', ')}`,
       choose: () => onwrite({ target: stairs[0], further_targets: stairs.slice(1) }),
     })),
   )
-  const layers = $derived(
-    (Object.entries(LAYER_WORDS) as [Exclude<Wish['layer'], ''>, string][])
-      .filter(([layer]) => layer !== 'one guitar' || part?.carries_the_tune)
+  const others = $derived(parts.length > 2 ? parts.filter(({ index }) => index !== screen.partIndex) : [])
+  const layers = $derived([
+    ...(Object.entries(LAYER_WORDS) as [Exclude<Wish['layer'], ''>, string][])
+      .filter(([layer]) => layer !== 'one guitar' || parts.length > 1)
       .map(([layer, words]) => ({ words, choose: () => onwrite({ target: 10, layer }) })),
-  )
+    ...others.map(({ index, name }) => ({
+      words: `this guitar with ${name || `part ${index + 1}`} alone`,
+      choose: () => onwrite({ target: 10, layer: 'one guitar', with_parts: [index] }),
+    })),
+  ])
   const forWhom = $derived([
     ...present(students.data?.students).map((student) => ({
       words: student.name,
@@ -78,7 +91,17 @@
   </span>
   <span class="flex items-center gap-2 text-quiet">
     set up
-    <Select label="Tuning and capo" class="max-w-52 text-ink" bind:value={screen.setup} options={setups} />
+    {#if screen.asked}
+      <AnotherTuning {screen} {songId} asked={screen.asked} tunings={offers.data?.tunings ?? []} />
+    {:else}
+      <Select
+        label="Tuning and capo"
+        class="max-w-52 text-ink"
+        value={screen.setup}
+        options={setups}
+        onchange={setUp}
+      />
+    {/if}
   </span>
   {#if part && part.short_bars.length > 0}
     <Tick bind:checked={screen.fillShortBars}

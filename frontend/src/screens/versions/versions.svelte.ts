@@ -1,5 +1,14 @@
 /** What the Versions screen shows: which version, what is asked for, and the search under way. */
-import { api, type Approach, type Edit, type Job, type Version, type Ways, type Wish } from '../../api/client'
+import {
+  api,
+  type Approach,
+  type Edit,
+  type Job,
+  type TuningAndCapo,
+  type Version,
+  type Ways,
+  type Wish,
+} from '../../api/client'
 
 const POLL_MS = 150
 
@@ -48,6 +57,9 @@ export const SETUP_WORDS: Record<NonNullable<Wish['setup']>, string> = {
   'capo music': 'same music with the best capo',
   'open shapes': 'open shapes with a capo',
   'no capo shapes': 'same shapes without the capo',
+  'same shapes': 'the shapes stay',
+  'same music': 'the music stays, in new places',
+  'same chords': 'the chords stay, as open shapes',
 }
 
 export type Grouping = 'kind' | 'bar'
@@ -65,9 +77,11 @@ export class VersionsState {
   touched = false // whether the target was chosen, and not proposed
   approach = $state<Approach>('sound')
   setup = $state<NonNullable<Wish['setup']>>('')
+  asked = $state.raw<TuningAndCapo | null>(null) // another tuning and capo, asked for by name
   fillShortBars = $state(false)
   partIndex = $state(0)
   picked = $state.raw<{ bar: number; event: number } | null>(null) // of the version, to be changed by hand
+  pickedTo = $state<number | null>(null) // the bar where what is picked ends, for one change
   sideBySide = $state(false)
   originalStep = $state(10)
   grouping = $state<Grouping>('kind')
@@ -93,7 +107,22 @@ export class VersionsState {
     this.touched = false
     this.partIndex = 0
     this.picked = null
+    this.pickedTo = null
+    this.setup = ''
+    this.asked = null
     this.sideBySide = false
+  }
+
+  /** Pick an event of the version, or stretch what is picked to its bar. */
+  pick(bar: number, event: number, further: boolean): void {
+    if (further && this.picked) {
+      const from = this.picked.bar
+      this.pickedTo = Math.max(bar, from)
+      if (bar < from) this.picked = { bar, event }
+      return
+    }
+    this.picked = { bar, event }
+    this.pickedTo = null
   }
 
   /** A target to begin with. */
@@ -107,9 +136,10 @@ export class VersionsState {
     return job?.version_id ?? null
   }
 
-  /** Ask for up to three ways to the target; they are shown until one is taken. */
-  async findWays(songId: number): Promise<void> {
-    const job = await this.followed(() => api.askForWays(songId, this.wish({})))
+  /** Ask for up to three ways to the target, for a student within their limits; they are shown until one is
+      taken. */
+  async findWays(songId: number, student_id: number | null): Promise<void> {
+    const job = await this.followed(() => api.askForWays(songId, this.wish({ student_id })))
     if (job?.state === 'finished') this.ways = await api.ways(job.id)
   }
 
@@ -127,8 +157,11 @@ export class VersionsState {
       further_targets: [],
       layer: '',
       student_id: null,
+      keeping: null,
+      with_parts: null,
       approach: this.approach,
       setup: this.setup,
+      ...(this.asked ?? { tuning: '', capo: 0 }),
       fill_short_bars: this.fillShortBars,
       part_index: this.partIndex,
       ...own,
