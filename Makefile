@@ -14,7 +14,7 @@ demo: .stamps/run $(PAGES)
 	$(BIN)/clear-steps demo --port $(PORT)
 
 test: .stamps/dev .stamps/browser $(PAGES) check
-	$(BIN)/python -m pytest
+	$(BIN)/python -m pytest -n auto --dist loadfile
 
 check: .stamps/dev .stamps/pages
 	$(BIN)/ruff check .

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from fractions import Fraction
 from operator import mul
 
-from clear_steps.core.easier.penalties import Penalties
+from clear_steps.core.easier.penalties import Edge, Penalties
 from clear_steps.core.easier.wanted import (
     SCORES,
     WEIGHTS,
@@ -76,7 +76,7 @@ class KeptSoFar:
         self._original, self._half_tones = original, half_tones
         self.wanted = wanted_bars(original)
         self._worth = _worth_of_points(original, self.wanted, lean or {})
-        self._penalties = Penalties(original, self.wanted)
+        self._penalties = Penalties(original, self.wanted, half_tones)
         # With its points; the bar is held, so that its id stays its own.
         self._tallies: dict[tuple[int, int, Tuning, int], tuple[Bar, _Tally, float]] = {}
 
@@ -101,6 +101,10 @@ class KeptSoFar:
             return 100.0
         points = sum([self._counted(index, version)[2] for index in range(len(version.bars))])
         return round(max(points - self._penalties.of(self._as_heard(version)), 0.0), 9)
+
+    def lost_edges(self, version: Part) -> list[Edge]:
+        """Last and highest notes of phrases that a version has not."""
+        return self._penalties.lost_edges(version)
 
     def patterns_broken(self, version: Part) -> int:
         """Bars that no longer have the rhythm they shared."""

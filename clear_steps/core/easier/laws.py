@@ -10,6 +10,7 @@ from functools import cached_property
 
 from clear_steps.core.easier.chordbook import shapes_sound_above
 from clear_steps.core.easier.penalties import (
+    Edge,
     edge_is_there,
     edges_of,
     is_moved,
@@ -57,7 +58,7 @@ class Pair:
         return [row.role for row in self.wanted]
 
     @cached_property
-    def edges(self) -> list[tuple[int, Fraction, float]]:
+    def edges(self) -> list[Edge]:
         return list(edges_of(self.original, self.roles))
 
     @cached_property
@@ -249,7 +250,7 @@ def jumps(pair: Pair) -> list[int]:
 
 def lost_edges(pair: Pair) -> list[int]:
     """Bars of a line that lost the last or the highest note of a phrase."""
-    return sorted({edge[0] for edge in pair.edges if not edge_is_there(pair.version, edge, pair.half_tones)})
+    return sorted({edge.bar for edge in pair.edges if not edge_is_there(pair.version, edge, pair.half_tones)})
 
 
 def sounding_bars(pair: Pair) -> int:

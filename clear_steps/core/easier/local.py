@@ -6,12 +6,10 @@ from collections.abc import Collection, Sequence
 from dataclasses import dataclass, replace
 
 from clear_steps.core.easier.beam import Beam
-from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
-from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.easier.heights import TOLERANCE, Height
 from clear_steps.core.easier.kinds import KINDS
-from clear_steps.core.easier.planning import Planned, Planner
-from clear_steps.core.easier.plans import Builder
 from clear_steps.core.easier.proposals import Proposals, Proposed
+from clear_steps.core.easier.trials import Planned, Trials
 from clear_steps.core.easier.writing import Writing
 from clear_steps.core.figures import coming_back
 from clear_steps.core.figures.bars import bars_of_one_shape
@@ -32,19 +30,13 @@ class Local:
     """Goes over the bars that stand above a target, equal ones alike."""
 
     def __init__(
-        self,
-        builder: Builder,
-        heights: Heights,
-        scores: KeptSoFar,
-        planner: Planner,
-        without: Collection[str],
-        refused: Collection[tuple[int, str]],
+        self, trials: Trials, without: Collection[str], refused: Collection[tuple[int, str]]
     ) -> None:
-        part = builder.part
-        self._heights, self._scores, self._planner = heights, scores, planner
+        part, self._trials = trials.builder.part, trials
+        self._heights, self._scores = trials.heights, trials.scores
         kinds = {name: kind for name, kind in KINDS.items() if name not in without}
-        self.proposals = Proposals(part, kinds, scores, builder.roles, refused)
-        self._beam = Beam(part, heights, self.proposals, scores)
+        self.proposals = Proposals(part, kinds, trials.scores, trials.builder.roles, refused)
+        self._beam = Beam(part, trials.heights, self.proposals, trials.scores)
         self._shapes = bars_of_one_shape(part, coming_back(part))
         self._taken: list[_Taken] = []
 
@@ -56,7 +48,7 @@ class Local:
             version = self._once(version, target)
             if version is before or self._heights.reached(version, target):
                 break
-        if not self._planner.is_reached(version, target):
+        if not self._trials.is_reached(version, target):
             self._taken = []
             return planned
         kept, highest = self._scores.overall(version), self._heights.highest(version)

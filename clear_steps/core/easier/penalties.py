@@ -6,6 +6,7 @@ The figures are from memory.
 from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from fractions import Fraction
+from typing import NamedTuple
 
 from clear_steps.core.easier.rhythms import bars_of_one_rhythm, rhythm_of
 from clear_steps.core.easier.salience import phrases
@@ -21,11 +22,21 @@ A_STUB = 5.0
 JUMP_FRETS = 4  # the hand is elsewhere then
 
 
+class Edge(NamedTuple):
+    """The last or the highest note of a phrase: bar (index), onset in quarters, MIDI pitch as it is heard,
+    whether it ends the phrase."""
+
+    bar: int
+    onset: Fraction
+    pitch: float
+    ends: bool
+
+
 class Penalties:
     """Counts them for versions of one part."""
 
-    def __init__(self, original: Part, wanted: Sequence[WantedBar]) -> None:
-        self._original = original
+    def __init__(self, original: Part, wanted: Sequence[WantedBar], half_tones: int = 0) -> None:
+        self._original, self._half_tones = original, half_tones  # that versions sound above it
         roles = [row.role for row in wanted]
         self._groups = bars_of_one_rhythm(original, roles)
         self._edges = list(edges_of(original, roles))
@@ -44,9 +55,13 @@ class Penalties:
             at not in self._jumps for at in jumps_of([row[1] for row in facts], [row[3] for row in facts])
         )
         stubs = sum(row[2] for row in facts)
-        lost = sum(not edge_is_there(version, edge) for edge in self._edges)
+        lost = len(self.lost_edges(version))
         edges = A_LOST_EDGE * lost / len(self._edges) if self._edges else 0.0
         return (MORE_THAN_ONE_PATTERN * patterns + A_JUMP * jumps + A_STUB * stubs) / bars + edges
+
+    def lost_edges(self, version: Part) -> list[Edge]:
+        """Last and highest notes of phrases that a version has not."""
+        return [edge for edge in self._edges if not edge_is_there(version, edge, self._half_tones)]
 
     def patterns_broken(self, version: Part) -> int:
         """Bars that no longer have the rhythm of most that they shared it with."""
@@ -88,16 +103,14 @@ def out_of_pattern(version: Part, group: Sequence[int], tune: Mapping[int, froze
     return found
 
 
-def onsets_of_the_tune(
-    wanted: Sequence[WantedBar], edges: Sequence[tuple[int, Fraction, float]]
-) -> dict[int, frozenset[Fraction]]:
+def onsets_of_the_tune(wanted: Sequence[WantedBar], edges: Sequence[Edge]) -> dict[int, frozenset[Fraction]]:
     """By bar: of strums where the chord changes, of lines the ends and peaks of phrases, else what carries
     the tune."""
     onsets: dict[int, frozenset[Fraction]] = {}
     for index, row in enumerate(wanted):
         own = {
             Role.STRUM: [change.at for change in row.changes],
-            Role.LINE: [onset for bar, onset, _ in edges if bar == index],
+            Role.LINE: [onset for bar, onset, *_ in edges if bar == index],
         }.get(row.role, [note.at for note in row.tune if note.carries])
         onsets[index] = frozenset(own)
     return onsets
@@ -152,26 +165,25 @@ def _struck(bar: Bar) -> set[Fraction]:
     return {onset for onset, event in zip(bar.onsets, bar.events, strict=True) if event.struck}
 
 
-def edges_of(part: Part, roles: Sequence[Role]) -> Iterator[tuple[int, Fraction, float]]:
-    """Bar, onset and pitch of the last and the highest note of every phrase of a line."""
+def edges_of(part: Part, roles: Sequence[Role]) -> Iterator[Edge]:
+    """The last and the highest note of every phrase of a line."""
     for phrase in phrases(part):
         own = [
             (max(heard(part, note) for note in part.bars[bar].events[event].struck), bar, event)
             for bar, event in phrase
             if roles[bar] is Role.LINE
         ]
-        if own:
-            for pitch, bar, event in {own[-1], max(own)}:
-                yield bar, part.bars[bar].onsets[event], pitch
+        for pitch, bar, event in dict.fromkeys([own[-1], max(own)] if own else []):
+            yield Edge(bar, part.bars[bar].onsets[event], pitch, (pitch, bar, event) == own[-1])
 
 
-def edge_is_there(version: Part, edge: tuple[int, Fraction, float], half_tones: int = 0) -> bool:
-    """Whether the pitch class is struck in the same bar, at its onset, later, or moved onto a beat before
-    it."""
-    index, onset, pitch = edge
-    bar = version.bars[index]
+def edge_is_there(version: Part, edge: Edge, half_tones: int = 0) -> bool:
+    """Whether the pitch class is struck in the same bar, at its onset or later; of a phrase's end also where
+    it is moved onto a beat before."""
+    bar = version.bars[edge.bar]
+    earliest = edge.onset - (bar.metre.beat_quarters if edge.ends else 0)
     return any(
-        at >= onset - bar.metre.beat_quarters
-        and any((heard(version, note) - half_tones - pitch) % 12 == 0 for note in event.struck)
+        at >= earliest
+        and any((heard(version, note) - half_tones - edge.pitch) % 12 == 0 for note in event.struck)
         for at, event in zip(bar.onsets, bar.events, strict=True)
     )

@@ -4,19 +4,20 @@ edit could still do."""
 from collections.abc import Iterable, Iterator
 
 from clear_steps.core.easier.answer import Blocking, Tried
-from clear_steps.core.easier.heights import TOLERANCE, Height, Heights
-from clear_steps.core.easier.planning import Planned, Planner
+from clear_steps.core.easier.heights import TOLERANCE, Height
+from clear_steps.core.easier.planning import Planner
 from clear_steps.core.easier.proposals import Proposals
+from clear_steps.core.easier.trials import Planned, Trials
 from clear_steps.core.score import Part
 
 
 def blocking_bars(
-    lowest: Planned, target: float, heights: Heights, planner: Planner, proposals: Proposals
+    lowest: Planned, target: float, trials: Trials, planner: Planner, proposals: Proposals
 ) -> tuple[Blocking, ...]:
     """Of the lowest version there is the bars above the target; where all bars meet it and only the song does
     not, the hardest bars and what comes on top of them."""
     version = lowest.version
-    bars, grading = heights.of(version), heights.graded(version)
+    bars, grading = trials.heights.of(version), trials.heights.graded(version)
     above = [bar for bar in bars if bar.level > target + TOLERANCE]
     if above:
         rows = [(bar, bar.measure, bar.step, bar.limit) for bar in above]
@@ -25,7 +26,7 @@ def blocking_bars(
         rows = [(bars[index], on_top, bars[index].step, "") for index in grading.peak_bars]
     found = [
         Blocking(
-            bar.grade.index, measure, step, tuple(_tried(lowest, bar, heights, planner, proposals)), limit
+            bar.grade.index, measure, step, tuple(_tried(lowest, bar, trials, planner, proposals)), limit
         )
         for bar, measure, step, limit in rows
     ]
@@ -35,7 +36,7 @@ def blocking_bars(
 
 
 def _tried(
-    lowest: Planned, bar: Height, heights: Heights, planner: Planner, proposals: Proposals
+    lowest: Planned, bar: Height, trials: Trials, planner: Planner, proposals: Proposals
 ) -> Iterator[Tried]:
     """By kind, options of ways first, the lowest that one more of it makes the bar."""
     index, found = bar.grade.index, dict[str, float]()
@@ -44,7 +45,7 @@ def _tried(
         *((made.kind.name, made.version) for made in proposals.of(proposals.known(lowest.version), index)),
     )
     for kind, version in versions:
-        height = heights.glimpsed(version, index, planner.hand)
+        height = trials.heights.glimpsed(version, index, trials.hand)
         step = height.grade.findings[bar.measure].step if bar.limit else height.grade.step
         found[kind] = min(step, found.get(kind, step))
     own = bar.grade.findings[bar.measure].step if bar.limit else bar.grade.step

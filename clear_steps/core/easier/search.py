@@ -17,10 +17,11 @@ from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.kinds.technique import without_ringing
 from clear_steps.core.easier.layers import LAYERS, Layer
 from clear_steps.core.easier.local import Local
-from clear_steps.core.easier.planning import Planned, Planner
+from clear_steps.core.easier.planning import Planner
 from clear_steps.core.easier.plans import Builder, Plan
 from clear_steps.core.easier.refusing import blocking_bars
 from clear_steps.core.easier.telling import write_down
+from clear_steps.core.easier.trials import Planned, Trials
 from clear_steps.core.easier.wanted import wanted_bars
 from clear_steps.core.easier.ways import choices_of
 from clear_steps.core.easier.writing import Writing
@@ -109,10 +110,9 @@ class _Search:
         lowest = min(wish.targets)
         levels = heights_of(self._before, part, lowest, self._ability)
         began = [bar.level for bar in levels]
-        self._planner = Planner(self._builder, self._heights, self._scores, began, self._tell)
-        self._local = Local(
-            self._builder, self._heights, self._scores, self._planner, row.without, wish.refused
-        )
+        self._trials = Trials(self._builder, self._heights, self._scores, began)
+        self._planner = Planner(self._trials, self._tell)
+        self._local = Local(self._trials, row.without, wish.refused)
         self._plan: Plan = self._builder.nothing()
         self._highest_before = self._heights.highest(self._builder.part)
 
@@ -152,7 +152,7 @@ class _Search:
     def found(self, target: float, ceiling: float) -> Easier:
         """The version at a target, no milder anywhere than the one before it; no bar is made harder than it
         was, unless it stays below the ceiling."""
-        self._planner.ceiling = ceiling
+        self._trials.ceiling = ceiling
         planned = self._planner.lowered(self._plan, target)
         if not planned.reached:
             planned = self._local.lowered(planned, target)
@@ -175,7 +175,7 @@ class _Search:
         )
 
     def _proof(self, lowest: Planned, target: float) -> tuple[Blocking, ...]:
-        return blocking_bars(lowest, target, self._heights, self._planner, self._local.proposals)
+        return blocking_bars(lowest, target, self._trials, self._planner, self._local.proposals)
 
     def again(self, found: Easier, instead_of: Easier) -> Easier:
         """What was found for another target, for this one."""
@@ -185,17 +185,17 @@ class _Search:
 
     def is_harmless(self, found: Easier, target: float) -> bool:
         """Whether no bar of a version stands above both its old Step and a target."""
-        self._planner.ceiling = target
-        return self._planner.is_reached(found.version, HARDEST_STEP)
+        self._trials.ceiling = target
+        return self._trials.is_reached(found.version, HARDEST_STEP)
 
     def _worth_its_loss(self, planned: Planned, target: float) -> Planned:
         """An unreachable target guts no song: down whole-Step stairs to the lowest Step there is, as long as
         what a stair wins is worth what it loses."""
         lowest = max(planned.highest, target)
         stair = self._highest_before - _STAIR
-        found = self._planner.judged(self._plan, self._highest_before)
+        found = self._trials.judged(self._plan, self._highest_before)
         if not found.reached:  # it makes a bar harder than this target allows
-            found = self._planner.judged(self._builder.nothing(), HARDEST_STEP)
+            found = self._trials.judged(self._builder.nothing(), HARDEST_STEP)
         while stair > lowest - _STAIR:
             step = max(stair, lowest)
             tried = self._planner.lowered(found.plan, step)

@@ -1,11 +1,13 @@
 """What is kept: of a bass only where there is one."""
 
 from dataclasses import replace
+from fractions import Fraction
 
 import pytest
 
 from clear_steps.core.easier import kept
-from clear_steps.core.score import Event, Part, Picking, Song
+from clear_steps.core.easier.kept import KeptSoFar
+from clear_steps.core.score import TUNINGS, Event, Part, Picking, Song
 from clear_steps.core.score.ringing import bass_from
 from tests.songs import line
 
@@ -43,3 +45,11 @@ def test_a_bass_is_a_voice_of_its_own(song: Song, why: str) -> None:
     part = song.parts[0]
     assert kept(part, part).has_bass, why
     assert kept(part, without_thick_strings(part)).bass == 0
+
+
+def test_a_version_that_sits_lower_has_lost_no_phrase_end_by_it() -> None:
+    song = line("2.5", "2.3", "3.5", "3.2", "4.5", "4.2", "5.5", "5.3", length=Fraction(1, 2))
+    original = song.parts[0]
+    lower = replace(original, tuning=TUNINGS["half step down"])
+    assert KeptSoFar(original, half_tones=-1).of(lower).overall == 100
+    assert KeptSoFar(original).of(lower).overall < 100

@@ -220,7 +220,7 @@ def test_a_full_barre_becomes_three_strings_or_a_power_chord() -> None:
 
 def test_inner_notes_are_put_in_brackets_and_a_chord_is_cut_to_its_bass() -> None:
     part = line("6.3+5.2+4.0+1.3").parts[0]
-    (event,) = results("brackets", part)[0]
+    event = results("brackets", part)[0][0]
     assert [(note.string, note.optional) for note in event.notes] == [
         (1, False),
         (4, True),

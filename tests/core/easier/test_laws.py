@@ -101,4 +101,4 @@ def test_a_law_that_is_broken_names_its_bar() -> None:
 
 def test_every_law_has_a_name_of_its_own_and_says_what_holds() -> None:
     assert len({law.name for law in LAWS}) == len(LAWS)
-    assert all(law.says and 0.9 <= law.floor <= 1.0 for law in LAWS)
+    assert all(law.says and 0.8 <= law.floor <= 1.0 for law in LAWS)

@@ -3,7 +3,7 @@
 from collections.abc import Callable, Mapping, Sequence
 from fractions import Fraction
 
-from clear_steps.core.easier.penalties import edges_of
+from clear_steps.core.easier.penalties import Edge, edges_of
 from clear_steps.core.easier.wanted import WantedBar
 from clear_steps.core.easier.ways.basses import fewer_basses
 from clear_steps.core.easier.ways.fewer import fewer_notes
@@ -19,9 +19,10 @@ from clear_steps.core.grade import Ladder
 from clear_steps.core.score import Part, Role
 
 Edges = frozenset[tuple[int, Fraction]]
+"""Bars (indexes) and onsets of the last and highest notes of phrases, or of the last alone."""
 
-_CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
-    Role.STRUM: lambda ladder, _: (pushes(), shapes(), *unsaid(), ornaments(), patterns(ladder)),
+_CHOICES: Mapping[Role, Callable[[Ladder, Edges, Edges], Sequence[Choice]]] = {
+    Role.STRUM: lambda ladder, *_: (pushes(), shapes(), *unsaid(), ornaments(), patterns(ladder)),
     Role.RIFF: lambda *_: (
         elsewhere(),
         unusual(),
@@ -41,14 +42,14 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
         fewer_voices(),
         slower_pattern(),
     ),
-    Role.LINE: lambda _, edges: (
+    Role.LINE: lambda _, edges, ends: (
         elsewhere(),
         unusual(),
         bends(),
         *unsaid(),
         ornaments(),
         hammered_and_picked(),
-        fewer_notes(edges),
+        fewer_notes(edges, ends),
     ),
     Role.CHORD_MELODY: lambda *_: (
         elsewhere(),
@@ -73,16 +74,21 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
 
 def choices_of(original: Part, wanted: Sequence[WantedBar], ladder: Ladder) -> dict[Role, tuple[Choice, ...]]:
     """For every role the choices there are, in the order in which they are made."""
-    roles = [row.role for row in wanted]
-    marked = {(original.bars[bar].events, onset) for bar, onset, _ in edges_of(original, roles)}
-    # What ends a phrase in one bar stays in all that are written the same.
-    edges = frozenset(
+    found = list(edges_of(original, [row.role for row in wanted]))
+    edges = _in_equal_bars(original, found)
+    ends = _in_equal_bars(original, [edge for edge in found if edge.ends])
+    return {role: tuple(of(ladder, edges, ends)) for role, of in _CHOICES.items()}
+
+
+def _in_equal_bars(original: Part, edges: Sequence[Edge]) -> Edges:
+    """What ends a phrase in one bar stays in all that are written the same."""
+    marked = {(original.bars[edge.bar].events, edge.onset) for edge in edges}
+    return frozenset(
         (index, onset)
         for index, bar in enumerate(original.bars)
         for onset in bar.onsets
         if (bar.events, onset) in marked
     )
-    return {role: tuple(of(ladder, edges)) for role, of in _CHOICES.items()}
 
 
 __all__ = ["Choice", "Option", "Scene", "Scope", "choices_of"]

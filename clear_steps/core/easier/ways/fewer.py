@@ -14,29 +14,33 @@ from clear_steps.core.score import Bar, Event, Technique
 _STEP = 2  # half tones
 
 
-def fewer_notes(edges: Collection[tuple[int, Fraction]]) -> Choice:
-    """From repeated notes to a note a bar; `edges` are the notes (bar, onset) that stay while they can."""
+Edges = Collection[tuple[int, Fraction]]
+
+
+def fewer_notes(edges: Edges, ends: Edges) -> Choice:
+    """From repeated notes to a note a bar; `edges` are the notes (bar, onset) that stay while they can, else
+    the `ends` of phrases come early, else nothing is worth less for them."""
     return Choice(
         "rhythm",
         (
             Option("repeated", "a repeated note once, held", _with_edges(edges, _not_repeated)),
             Option("passing", "no passing notes off the beat", _with_edges(edges, _not_passing)),
             *(
-                Option("fewer", says, rewrite(edges, on_grid(beats)))
+                Option("fewer", says, rewrite(own, on_grid(beats)))
                 for beats, says in (
                     (Fraction(1, 2), "only the notes on the half beats"),
                     (Fraction(1), "only the notes on the beats"),
                     (Fraction(2), "only the notes on every other beat"),
                     (Fraction(4), "only the first note of the bar"),
                 )
-                for rewrite in (_with_edges, _with_edges_on_the_grid)
+                for rewrite, own in ((_with_edges, edges), (_with_ends_early, ends), (_with_edges, ()))
             ),
         ),
         thins=True,
     )
 
 
-def _with_edges(edges: Collection[tuple[int, Fraction]], stays: Stays) -> Rewrite:
+def _with_edges(edges: Edges, stays: Stays) -> Rewrite:
     """What stays of a bar and the edges of its phrases; of notes that slide, with their target in place."""
 
     def own(scene: Scene, index: int, bar: Bar) -> set[Fraction]:
@@ -45,8 +49,8 @@ def _with_edges(edges: Collection[tuple[int, Fraction]], stays: Stays) -> Rewrit
     return thinned(own, arrived)
 
 
-def _with_edges_on_the_grid(edges: Collection[tuple[int, Fraction]], stays: Stays) -> Rewrite:
-    """What stays of a bar; the edges of its phrases come early, in place of what stays before them."""
+def _with_ends_early(ends: Edges, stays: Stays) -> Rewrite:
+    """What stays of a bar; the end of a phrase comes early, in place of what stays before it."""
     plain = thinned(stays, arrived)
 
     def rewrite(scene: Scene, index: int) -> Events | None:
@@ -56,7 +60,7 @@ def _with_edges_on_the_grid(edges: Collection[tuple[int, Fraction]], stays: Stay
         bar = arrived(scene.bar(index))
         made = dict(zip(replace(bar, events=events).onsets, events, strict=True))
         written = dict(zip(bar.onsets, bar.events, strict=True))
-        for onset in sorted(at for own, at in edges if own == index and at in written and at not in made):
+        for onset in sorted(at for own, at in ends if own == index and at in written and at not in made):
             before = max((at for at in made if at < onset and made[at].struck), default=None)
             if before is not None and onset - before <= bar.metre.beat_quarters:
                 made[before] = replace(written[onset], quarters=made[before].quarters)
