@@ -1,32 +1,22 @@
-"""The whole song as JSON: a schema number, and one key a field of the score's values."""
+"""The whole song as JSON: one key a field of the score's values, and a schema number beside them."""
 
 import json
-from dataclasses import dataclass
 
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
 from clear_steps.core.score import Song
 from clear_steps.formats.bounds import check_song
 from clear_steps.plainjson import PlainJson
 
-SCHEMA = 1  # files of schema 0 hold the song alone
+SCHEMA = 2  # files of schema 1 held the song under a key of its own, those of 0 the song alone
 MAX_BYTES = 12 * 1024 * 1024
-_BARE: PlainJson[Song] = PlainJson(Song)
-
-
-@dataclass(frozen=True, slots=True)
-class SongFile:
-    """What a file holds."""
-
-    schema: int
-    song: Song
-
-
-_FILE: PlainJson[SongFile] = PlainJson(SongFile)
+_SONG: PlainJson[Song] = PlainJson(Song)
 
 
 def song_to_json(song: Song) -> bytes:
     """UTF-8 JSON, indented; equal songs give equal bytes."""
-    return _FILE.dump(SongFile(SCHEMA, song), indent=1).encode()
+    return json.dumps(
+        {"schema": SCHEMA, **json.loads(_SONG.dump(song))}, indent=1, ensure_ascii=False
+    ).encode()
 
 
 def song_from_json(content: bytes) -> Song:
@@ -34,10 +24,7 @@ def song_from_json(content: bytes) -> Song:
     if len(content) > MAX_BYTES:
         raise _wrong(f"the file has {len(content):,} bytes; expected at most {MAX_BYTES:,}")
     try:
-        schema = _schema_of(content)
-        if schema > SCHEMA:
-            raise _wrong(f"the file has schema {schema}, from a newer Clear Steps; expected {SCHEMA} at most")
-        song = _FILE.load(content).song if schema else _BARE.load(content)
+        song = _SONG.load(_song_of(content))
         check_song(song)
     except ReadError:
         raise
@@ -46,15 +33,22 @@ def song_from_json(content: bytes) -> Song:
     return song
 
 
-def _schema_of(content: bytes) -> int:
-    """The file's schema number, 0 where it has none; what is no JSON at all is told by the reading that
-    follows."""
+def _song_of(content: bytes) -> bytes | str:
+    """The song's own JSON out of a file of any schema; what is no JSON at all is told by the reading that
+    follows. Raises ReadError for a file from a newer program."""
     try:
         rows = json.loads(content)
     except (ValueError, RecursionError):
-        return SCHEMA
-    number = rows.get("schema", 0) if isinstance(rows, dict) else SCHEMA
-    return number if isinstance(number, int) and number >= 0 else SCHEMA
+        return content
+    if not isinstance(rows, dict) or not isinstance(schema := rows.pop("schema", 0), int):
+        return content
+    if schema > SCHEMA:
+        raise _wrong(f"the file has schema {schema}, from a newer Clear Steps; expected {SCHEMA} at most")
+    if schema == 1:
+        for key in rows.keys() - {"song"}:
+            raise _wrong(f"{key[:40]}: Clear Steps knows no such field")
+        rows = rows.get("song")
+    return json.dumps(rows)
 
 
 def _wrong(message: str) -> ReadError:

@@ -48,8 +48,10 @@ class Page:
     def leave(self) -> None:
         self.chrome.get("about:blank")
 
-    def until(self, look: Callable[[], T], what: str = "") -> T:
-        return WebDriverWait(self.chrome, 15, ignored_exceptions=(Exception,)).until(lambda _: look(), what)
+    def until(self, look: Callable[[], T], what: str = "", seconds: float = 15) -> T:
+        return WebDriverWait(self.chrome, seconds, ignored_exceptions=(Exception,)).until(
+            lambda _: look(), what
+        )
 
     def find(self, css: str, text: str = "") -> WebElement:
         def look() -> WebElement | None:
@@ -66,9 +68,11 @@ class Page:
         assert found is not None
         return found
 
-    def sees(self, text: str) -> None:
+    def sees(self, text: str, seconds: float = 15) -> None:
         self.until(
-            lambda: text in self.chrome.find_element(By.CSS_SELECTOR, "body").text, f"the text '{text}'"
+            lambda: text in self.chrome.find_element(By.CSS_SELECTOR, "body").text,
+            f"the text '{text}'",
+            seconds,
         )
 
     def step(self) -> float:
@@ -137,10 +141,14 @@ class Page:
         printed = self.chrome.execute_cdp_cmd("Page.printToPDF", asked)
         return len(re.findall(rb"/Type\s*/Page\b", b64decode(printed["data"])))
 
+    def finds_ways(self, target: str) -> None:
+        """Search for ways to a Step, however busy the machine is."""
+        self.find("button", f"Find ways to Step {target}").click()
+        self.sees(f"Ways to Step {target}", seconds=60)
+
     def takes_a_way(self, target: str, name: str = "") -> None:
         """Find ways to a Step and take one, the best or by its name."""
-        self.find("button", f"Find ways to Step {target}").click()
-        self.sees(f"Ways to Step {target}")
+        self.finds_ways(target)
         card = f"[data-way^='{name}']" if name else "[data-way]"
         self.find(f"{card} button", "Take this way").click()
 

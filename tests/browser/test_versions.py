@@ -1,5 +1,6 @@
 """An easier version beside the original, driven as a teacher would."""
 
+from selenium.webdriver import ActionChains
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 from selenium.webdriver.remote.webelement import WebElement
@@ -127,7 +128,7 @@ def test_a_staircase_side_by_side_a_layer_and_a_bar_by_hand(page: Page) -> None:
 
 
 def edits(page: Page) -> int:
-    return int(page.find("aside h3", " changes").text.split()[0])
+    return int(page.find("aside h3", " change").text.split()[0])
 
 
 def fret_field(page: Page, string: int) -> WebElement:
@@ -196,15 +197,14 @@ def test_a_short_bar_is_filled_when_asked(page: Page) -> None:
 def test_three_ways_are_compared_and_one_taken(page: Page) -> None:
     page.open("#/song/4/versions")
     page.sees("% kept")
-    page.find("button", "Find ways to Step 3.0").click()
-    page.sees("Ways to Step 3.0")
+    page.finds_ways("3.0")
     cards = page.chrome.find_elements(By.CSS_SELECTOR, "[data-way]")
     assert len(cards) == 3
     assert all("% kept" in card.text and "changes most" in card.text for card in cards)
     assert all(len(card.find_elements(By.CSS_SELECTOR, "svg")) >= 1 for card in cards), "the bar is drawn"
-    page.find("[data-way='the melody alone'] button", "Take this way").click()
+    page.find("[data-way='chords to strum'] button", "Take this way").click()
     page.sees("For the student")
-    page.sees("The melody alone")
+    page.sees("Chords to strum")
     page.find("[aria-label='Both climbs']")
     assert not page.chrome.find_elements(By.CSS_SELECTOR, "[data-way]")
 
@@ -213,7 +213,7 @@ def test_a_song_is_easier_without_changing_a_note_too(page: Page) -> None:
     page.open("#/song/3/versions")
     page.sees("% kept")
     type_target(page, "3")
-    page.find("button", "Find ways to Step 3.0").click()
+    page.finds_ways("3.0")
     page.find("[aria-label='Without changing a note']", "Another part instead: Low strings")
     page.open("#/song/6/versions")
     page.sees("% kept")
@@ -240,3 +240,60 @@ def test_one_change_is_asked_for_with_its_step_seen_before(page: Page) -> None:
     page.until(lambda: edits(page) == before + 1, "a change more")
     page.sees("No passing notes off the beat (bar 12)")
     page.find("[aria-label='Changes that apply']")
+
+
+def test_bars_for_one_change_are_chosen_by_clicking(page: Page) -> None:
+    page.open("#/song/5/versions")
+    page.sees("% kept")
+    first, last = page.find("[data-pick='1 0']"), page.find("[data-pick='2 0']")
+    ActionChains(page.chrome).click(first).key_down(Keys.SHIFT).click(last).key_up(Keys.SHIFT).perform()
+    page.sees("What applies here")
+    assert page.find("button[aria-label^='First bar to change: ']").text == "2"
+    assert page.find("button[aria-label^='Last bar to change: ']").text == "3"
+
+
+def test_one_change_is_asked_for_on_the_desk_and_becomes_a_version(page: Page) -> None:
+    page.open("#/song/5")
+    page.bar(3).click()
+    page.find("button", "Ask for one change, as a version").click()
+    page.find("[aria-label='Changes that apply'] button", "Fret the note the bend goes to").click()
+    page.sees("one change: fret the note the bend goes to")
+    assert edits(page) == 1
+
+
+def test_what_is_refused_is_left_alone_by_another_way(page: Page) -> None:
+    page.open("#/song/5/versions")
+    page.sees("% kept")
+    type_target(page, "3")
+    page.takes_a_way("3.0", "as it is written")
+    page.sees("The target of 3.0 is reached")
+    refused = page.find("[data-group]").get_attribute("data-group")
+    page.find("[data-group] button", "Refuse").click()
+    page.sees("The target of 3.0 is not reached")
+    page.find("button", "Find another way that leaves it alone").click()
+    page.until(lambda: "not reached" not in page.find("aside").text, "another version", 60)
+    groups = page.chrome.find_elements(By.CSS_SELECTOR, "[data-group]")
+    assert refused not in [group.get_attribute("data-group") for group in groups]
+
+
+def test_a_third_tuning_is_asked_for_by_name_and_says_where_it_sits(page: Page) -> None:
+    page.open("#/song/5/versions")
+    page.sees("% kept")
+    page.choose("Tuning and capo", "another tuning or capo")
+    page.choose("Tuning", "whole step down")
+    page.find("button[aria-label^='What stays: the shapes stay (it sits']")
+    type_target(page, "4")
+    page.takes_a_way("4.0", "as it is written")
+    page.sees("is traded for whole step down")
+    page.sees("below the original")
+
+
+def test_ways_for_a_student_keep_to_what_they_can_do(page: Page) -> None:
+    page.open("#/song/5/versions")
+    page.sees("% kept")
+    page.choose_whom("Tomke")
+    page.find("button", "for Tomke")
+    type_target(page, "3")
+    page.takes_a_way("3.0", "as it is written")
+    page.sees("Everything is within what Tomke can play.")
+    page.find("button[aria-label^='Which version: what Tomke can play, asked for Step 3']")

@@ -239,28 +239,32 @@ def test_a_song_as_json_comes_back_and_a_spoilt_one_names_the_field() -> None:
         song_from_json(song_to_json(song).replace(b'"fret": 2', b'"fret": 99'))
 
 
-def test_a_song_file_says_its_schema_and_one_from_before_there_was_a_schema_is_read() -> None:
-    whole = song_from_json((STORED / "song-without-schema.json").read_bytes())
+def test_a_song_file_says_its_schema_and_those_of_earlier_ones_are_read() -> None:
+    written = json.loads((STORED / "song-without-schema.json").read_bytes())
+    whole = song_from_json(json.dumps(written).encode())
     assert whole.title == "Flour sacks"
-    written = json.loads(song_to_json(whole))
-    assert written["schema"] == 1
+    assert song_from_json(json.dumps({"schema": 1, "song": written}).encode()) == whole
+    now = json.loads(song_to_json(whole))
+    assert (now["schema"], now["title"]) == (2, "Flour sacks")
     assert song_from_json(song_to_json(whole)) == whole
 
 
 @pytest.mark.parametrize(
     ("change", "words"),
     [
-        ({"schema": 2}, "schema 2, from a newer Clear Steps"),
+        ({"schema": 3}, "schema 3, from a newer Clear Steps"),
+        ({"schema": 1, "song": {}, "colour": "red"}, "colour: Clear Steps knows no such field"),
         ({"colour": "red"}, "colour: Clear Steps knows no such field"),
-        ({"song": {"parts": []}}, "song is '0 parts'; expected 1 to 12 parts"),
+        ({"parts": []}, "song is '0 parts'; expected 1 to 12 parts"),
     ],
 )
 def test_a_song_file_with_what_we_do_not_know_is_refused_and_names_it(
     change: dict[str, object], words: str
 ) -> None:
     written = json.loads((STORED / "song-without-schema.json").read_bytes())
+    whole = change if change.get("schema") == 1 else {"schema": 2, **written} | change
     with pytest.raises(ReadError) as caught:
-        song_from_json(json.dumps({"schema": 1, "song": written} | change).encode())
+        song_from_json(json.dumps(whole).encode())
     assert words in str(caught.value)
 
 

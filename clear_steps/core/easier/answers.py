@@ -48,7 +48,7 @@ def ways(
     progress: Progress = lambda _: True,
 ) -> tuple[Way, ...]:
     """Up to three ways that differ, what keeps most at the lowest target first; those that meet it before
-    those that do not. Raises StoppedError."""
+    those that do not, and of these what comes nearest. Raises StoppedError."""
     offered = list(_offered(part, ladder, wish))
     tried: list[Way] = []
     for number, (name, own) in enumerate(offered):
@@ -63,8 +63,19 @@ def ways(
         # A layer knows few shapes: where it would call a written chord by another name it is no way.
         if own == wish or not renamed(Pair(part, found[-1].version, shapes=ladder.chord_shapes)):
             tried.append(Way(name, own, found, sentence(part, found[-1].edits)))
-    ordered = sorted(tried, key=lambda way: (not way.easiest.reached, -way.easiest.kept.overall))
-    return tuple(_different(part, ordered))
+    return tuple(_different(part, sorted(_worth_showing(tried), key=_best_first)))
+
+
+def _worth_showing(tried: Sequence[Way]) -> Iterator[Way]:
+    """The first, which is what was asked for, and of the others all that change something."""
+    return (way for number, way in enumerate(tried) if not number or way.easiest.edits)
+
+
+def _best_first(way: Way) -> tuple[bool, float, float]:
+    """What meets the target by what it keeps, before what does not by how near it comes."""
+    own = way.easiest
+    hardest = max([own.after.step, *(bar.step for bar in own.after.bars)])
+    return not own.reached, 0.0 if own.reached else hardest, -own.kept.overall
 
 
 def _offered(part: Part, ladder: Ladder, wish: Wish) -> Iterator[tuple[str, Wish]]:

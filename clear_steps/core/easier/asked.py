@@ -39,6 +39,7 @@ def offers(
     if not bars or not all(0 <= index < len(part.bars) for index in bars):
         raise InvalidValueError("bars", ", ".join(map(str, bars)) or "none", f"0 to {len(part.bars) - 1}")
     found: dict[tuple[object, ...], Asked] = {}
+    said = set[tuple[str, str]]()  # by which a change is asked for: the first of those that say the same
     tried = itertools.chain(_by_ways(part, bars, ladder), _by_kinds(part, bars))
     for kind, says, made in tried:
         rows = zip(part.bars, made.bars, strict=True)
@@ -48,7 +49,8 @@ def offers(
             if was.events != now.events
         )
         key = tuple(made.bars[change.bar].events for change in changes)
-        if changes and key not in found:
+        if changes and key not in found and (kind, says) not in said:
+            said.add((kind, says))
             grading = grade_part(song, made, ladder, request)
             hardest = max(grading.bars[index].step for index in bars)
             found[key] = Asked(kind, says, changes, grading.step, hardest)

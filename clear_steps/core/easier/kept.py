@@ -76,7 +76,7 @@ class KeptSoFar:
         self._original, self._half_tones = original, half_tones
         self.wanted = wanted_bars(original)
         self._worth = _worth_of_points(original, self.wanted, lean or {})
-        self._penalties = Penalties(original, self.wanted, half_tones)
+        self._penalties = Penalties(original, self.wanted)
         # With its points; the bar is held, so that its id stays its own.
         self._tallies: dict[tuple[int, int, Tuning, int], tuple[Bar, _Tally, float]] = {}
 
@@ -104,7 +104,7 @@ class KeptSoFar:
 
     def lost_edges(self, version: Part) -> list[Edge]:
         """Last and highest notes of phrases that a version has not."""
-        return self._penalties.lost_edges(version)
+        return self._penalties.lost_edges(self._as_heard(version))
 
     def patterns_broken(self, version: Part) -> int:
         """Bars that no longer have the rhythm they shared."""

@@ -35,8 +35,8 @@ class Edge(NamedTuple):
 class Penalties:
     """Counts them for versions of one part."""
 
-    def __init__(self, original: Part, wanted: Sequence[WantedBar], half_tones: int = 0) -> None:
-        self._original, self._half_tones = original, half_tones  # that versions sound above it
+    def __init__(self, original: Part, wanted: Sequence[WantedBar]) -> None:
+        self._original = original
         roles = [row.role for row in wanted]
         self._groups = bars_of_one_rhythm(original, roles)
         self._edges = list(edges_of(original, roles))
@@ -61,7 +61,7 @@ class Penalties:
 
     def lost_edges(self, version: Part) -> list[Edge]:
         """Last and highest notes of phrases that a version has not."""
-        return [edge for edge in self._edges if not edge_is_there(version, edge, self._half_tones)]
+        return [edge for edge in self._edges if not edge_is_there(version, edge)]
 
     def patterns_broken(self, version: Part) -> int:
         """Bars that no longer have the rhythm of most that they shared it with."""

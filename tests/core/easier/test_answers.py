@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from clear_steps.core.easier import Wish, ways
+from clear_steps.core.easier import Wish, offers, ways
 from clear_steps.core.score import Role
 from clear_steps.ladders import default_ladder
 from tests.rolesongs import song_of
@@ -26,3 +26,20 @@ def names_of_ways(*chords: str) -> set[str]:
 @pytest.mark.parametrize("names", [("C", "G", "Am"), ("Ab", "Db", "Eb"), ("Cm7", "Bdim", "F#m")])
 def test_chords_to_strum_are_offered_whatever_the_chords_are_called(names: tuple[str, ...]) -> None:
     assert "chords to strum" in names_of_ways(*names)
+
+
+def test_what_may_be_asked_for_is_told_apart_by_what_it_says() -> None:
+    for role in Role:
+        song = song_of(role, 3)
+        part = song.parts[0]
+        found = offers(song, part, range(2), LADDER)
+        assert found
+        assert len({(each.kind, each.says) for each in found}) == len(found)
+
+
+def test_a_way_that_changes_nothing_is_none_and_the_nearest_comes_first() -> None:
+    song = song_of(Role.LINE, 2)
+    found = ways(song, song.parts[0], LADDER, Wish((1.0,)))
+    assert all(way.easiest.edits for way in found[1:])
+    reached = [way.easiest.reached for way in found]
+    assert reached == sorted(reached, reverse=True)

@@ -33,7 +33,8 @@
   })
 </script>
 
-<span class="flex flex-wrap items-center gap-2" role="group" aria-label="Another tuning or capo">
+<div class="tool-row text-[15px]" role="group" aria-label="Another tuning or capo">
+  <span class="text-quiet">tuned to</span>
   <Select
     label="Tuning"
     value={asked.tuning}
@@ -49,15 +50,8 @@
   {#if offers.isError}
     <span class="text-past-hand" role="status">{offers.error.message}</span>
   {:else if setups.length > 0}
-    <Select label="What stays" class="max-w-80" bind:value={screen.setup} options={setups} />
+    <Select label="What stays" class="max-w-96" bind:value={screen.setup} options={setups} />
   {:else if offers.data}
-    <span class="text-quiet" role="status">nothing of this part can stay so: try another</span>
+    <span class="text-quiet" role="status">Neither the shapes nor the music have a place there.</span>
   {/if}
-  <button
-    class="text-sm underline"
-    onclick={() => {
-      screen.asked = null
-      screen.setup = ''
-    }}>as written</button
-  >
-</span>
+</div>

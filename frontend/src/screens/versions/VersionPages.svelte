@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Version } from '../../api/client'
   import ClimbPair from './ClimbPair.svelte'
+  import MarksLegend from './MarksLegend.svelte'
   import { layers } from '../../tab/layers.svelte'
   import Score from '../../tab/Score.svelte'
   import VersionSystem from './VersionSystem.svelte'
@@ -30,6 +31,7 @@
   aria-label="Original above, version below"
 >
   <ClimbPair {version} />
+  <MarksLegend />
   <Score
     parts={screen.withOriginal ? [original, easier] : [easier]}
     {layers}

@@ -109,6 +109,7 @@
             height={side.bottom - side.top + 16}
             fill="transparent"
             class="cursor-pointer"
+            onmousedown={(down) => down.shiftKey && down.preventDefault()}
             onclick={(click) => screen.pick(bar.index, index, click.shiftKey)}
             data-pick="{bar.index} {index}"
             ><title

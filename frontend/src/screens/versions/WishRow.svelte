@@ -40,8 +40,13 @@
   ])
 
   function setUp(value: (typeof setups)[number]['value']): void {
-    if (value === ANOTHER) screen.asked = { tuning: offers.data?.tunings[0] ?? 'standard', capo: 0 }
-    else screen.setup = value
+    if (value === ANOTHER) {
+      const other = offers.data?.tunings.find((name) => name !== part?.tuning)
+      screen.asked = { tuning: other ?? 'standard', capo: 0 }
+      return
+    }
+    screen.asked = null
+    screen.setup = value
   }
   const staircases = $derived(
     staircasesTo(part?.step ?? 10).map((stairs) => ({
@@ -91,17 +96,13 @@
   </span>
   <span class="flex items-center gap-2 text-quiet">
     set up
-    {#if screen.asked}
-      <AnotherTuning {screen} {songId} asked={screen.asked} tunings={offers.data?.tunings ?? []} />
-    {:else}
-      <Select
-        label="Tuning and capo"
-        class="max-w-52 text-ink"
-        value={screen.setup}
-        options={setups}
-        onchange={setUp}
-      />
-    {/if}
+    <Select
+      label="Tuning and capo"
+      class="max-w-52 text-ink"
+      value={screen.asked ? ANOTHER : screen.setup}
+      options={setups}
+      onchange={setUp}
+    />
   </span>
   {#if part && part.short_bars.length > 0}
     <Tick bind:checked={screen.fillShortBars}
@@ -129,3 +130,6 @@
     >
   {/if}
 </div>
+{#if screen.asked}
+  <AnotherTuning {screen} {songId} asked={screen.asked} tunings={offers.data?.tunings ?? []} />
+{/if}
