@@ -23,13 +23,11 @@ JUMP_FRETS = 4  # the hand is elsewhere then
 
 
 class Edge(NamedTuple):
-    """The last or the highest note of a phrase: bar (index), onset in quarters, MIDI pitch as it is heard,
-    whether it ends the phrase."""
+    """The last or the highest note of a phrase: bar (index), onset in quarters, MIDI pitch as it is heard."""
 
     bar: int
     onset: Fraction
     pitch: float
-    ends: bool
 
 
 class Penalties:
@@ -110,7 +108,7 @@ def onsets_of_the_tune(wanted: Sequence[WantedBar], edges: Sequence[Edge]) -> di
     for index, row in enumerate(wanted):
         own = {
             Role.STRUM: [change.at for change in row.changes],
-            Role.LINE: [onset for bar, onset, *_ in edges if bar == index],
+            Role.LINE: [onset for bar, onset, _ in edges if bar == index],
         }.get(row.role, [note.at for note in row.tune if note.carries])
         onsets[index] = frozenset(own)
     return onsets
@@ -174,14 +172,14 @@ def edges_of(part: Part, roles: Sequence[Role]) -> Iterator[Edge]:
             if roles[bar] is Role.LINE
         ]
         for pitch, bar, event in dict.fromkeys([own[-1], max(own)] if own else []):
-            yield Edge(bar, part.bars[bar].onsets[event], pitch, (pitch, bar, event) == own[-1])
+            yield Edge(bar, part.bars[bar].onsets[event], pitch)
 
 
 def edge_is_there(version: Part, edge: Edge, half_tones: int = 0) -> bool:
-    """Whether the pitch class is struck in the same bar, at its onset or later; of a phrase's end also where
-    it is moved onto a beat before."""
+    """Whether the pitch class is struck in the same bar, at its onset, later, or moved onto a beat before
+    it."""
     bar = version.bars[edge.bar]
-    earliest = edge.onset - (bar.metre.beat_quarters if edge.ends else 0)
+    earliest = edge.onset - bar.metre.beat_quarters
     return any(
         at >= earliest
         and any((heard(version, note) - half_tones - edge.pitch) % 12 == 0 for note in event.struck)

@@ -19,9 +19,9 @@ from clear_steps.core.grade import Ladder
 from clear_steps.core.score import Part, Role
 
 Edges = frozenset[tuple[int, Fraction]]
-"""Bars (indexes) and onsets of the last and highest notes of phrases, or of the last alone."""
+"""Bars (indexes) and onsets of the last and highest notes of phrases."""
 
-_CHOICES: Mapping[Role, Callable[[Ladder, Edges, Edges], Sequence[Choice]]] = {
+_CHOICES: Mapping[Role, Callable[[Ladder, Edges], Sequence[Choice]]] = {
     Role.STRUM: lambda ladder, *_: (pushes(), shapes(), *unsaid(), ornaments(), patterns(ladder)),
     Role.RIFF: lambda *_: (
         elsewhere(),
@@ -42,14 +42,14 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges, Edges], Sequence[Choice]]] = {
         fewer_voices(),
         slower_pattern(),
     ),
-    Role.LINE: lambda _, edges, ends: (
+    Role.LINE: lambda _, edges: (
         elsewhere(),
         unusual(),
         bends(),
         *unsaid(),
         ornaments(),
         hammered_and_picked(),
-        fewer_notes(edges, ends),
+        fewer_notes(edges),
     ),
     Role.CHORD_MELODY: lambda *_: (
         elsewhere(),
@@ -74,10 +74,8 @@ _CHOICES: Mapping[Role, Callable[[Ladder, Edges, Edges], Sequence[Choice]]] = {
 
 def choices_of(original: Part, wanted: Sequence[WantedBar], ladder: Ladder) -> dict[Role, tuple[Choice, ...]]:
     """For every role the choices there are, in the order in which they are made."""
-    found = list(edges_of(original, [row.role for row in wanted]))
-    edges = _in_equal_bars(original, found)
-    ends = _in_equal_bars(original, [edge for edge in found if edge.ends])
-    return {role: tuple(of(ladder, edges, ends)) for role, of in _CHOICES.items()}
+    edges = _in_equal_bars(original, list(edges_of(original, [row.role for row in wanted])))
+    return {role: tuple(of(ladder, edges)) for role, of in _CHOICES.items()}
 
 
 def _in_equal_bars(original: Part, edges: Sequence[Edge]) -> Edges:

@@ -17,9 +17,9 @@ _STEP = 2  # half tones
 Edges = Collection[tuple[int, Fraction]]
 
 
-def fewer_notes(edges: Edges, ends: Edges) -> Choice:
+def fewer_notes(edges: Edges) -> Choice:
     """From repeated notes to a note a bar; `edges` are the notes (bar, onset) that stay while they can, else
-    the `ends` of phrases come early, else nothing is worth less for them."""
+    come early, else are worth no more than others."""
     return Choice(
         "rhythm",
         (
@@ -33,7 +33,7 @@ def fewer_notes(edges: Edges, ends: Edges) -> Choice:
                     (Fraction(2), "only the notes on every other beat"),
                     (Fraction(4), "only the first note of the bar"),
                 )
-                for rewrite, own in ((_with_edges, edges), (_with_ends_early, ends), (_with_edges, ()))
+                for rewrite, own in ((_with_edges, edges), (_with_edges_early, edges), (_with_edges, ()))
             ),
         ),
         thins=True,
@@ -49,8 +49,8 @@ def _with_edges(edges: Edges, stays: Stays) -> Rewrite:
     return thinned(own, arrived)
 
 
-def _with_ends_early(ends: Edges, stays: Stays) -> Rewrite:
-    """What stays of a bar; the end of a phrase comes early, in place of what stays before it."""
+def _with_edges_early(edges: Edges, stays: Stays) -> Rewrite:
+    """What stays of a bar; the end or peak of a phrase comes early, in place of what stays before it."""
     plain = thinned(stays, arrived)
 
     def rewrite(scene: Scene, index: int) -> Events | None:
@@ -60,7 +60,7 @@ def _with_ends_early(ends: Edges, stays: Stays) -> Rewrite:
         bar = arrived(scene.bar(index))
         made = dict(zip(replace(bar, events=events).onsets, events, strict=True))
         written = dict(zip(bar.onsets, bar.events, strict=True))
-        for onset in sorted(at for own, at in ends if own == index and at in written and at not in made):
+        for onset in sorted(at for own, at in edges if own == index and at in written and at not in made):
             before = max((at for at in made if at < onset and made[at].struck), default=None)
             if before is not None and onset - before <= bar.metre.beat_quarters:
                 made[before] = replace(written[onset], quarters=made[before].quarters)
