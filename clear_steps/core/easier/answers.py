@@ -99,7 +99,9 @@ def _offered(part: Part, ladder: Ladder, wish: Wish) -> Iterator[tuple[str, Wish
 
 def _may_differ(wish: Wish, found: Easier) -> bool:
     """Whether an approach can lead elsewhere than what was found without one: a rhythm that was kept is kept
-    already, places that were left are left already."""
+    already, places that were left are left already, and where all there is does not reach, less does not."""
+    if not found.reached and wish.approach in (Approach.GROOVE, Approach.SHAPES):
+        return False
     if wish.approach is Approach.GROOVE:
         return found.kept.rhythm < _WHOLE
     if wish.approach is Approach.SHAPES:
