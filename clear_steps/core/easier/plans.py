@@ -9,6 +9,7 @@ from clear_steps.core.easier.wanted import WantedBar
 from clear_steps.core.easier.ways.scene import Choice, Option, Scene
 from clear_steps.core.grade import Ladder
 from clear_steps.core.score import Bar, Part, Role
+from clear_steps.core.score.words import beat_words
 
 STRIKE = "strike"  # the kind of edit that strikes what was held
 
@@ -32,9 +33,11 @@ Plan = tuple[Row, ...]
 
 @dataclass(frozen=True, slots=True)
 class Stage:
-    """What one choice made of the part: the option's kind by bar, and the part before and after."""
+    """What one choice made of the part: by bar the option's kind and what it says, and the part before and
+    after."""
 
     kinds: Mapping[int, str]
+    says: Mapping[int, str]
     before: Part
     after: Part
 
@@ -120,14 +123,24 @@ class Builder:
         for stage, step in enumerate(self._steps(plan)):
             if step.struck is not step.before:
                 again = dict.fromkeys(_differing(step.before, step.struck), STRIKE)
-                yield Stage(again, step.before, step.struck)
+                yield Stage(again, {}, step.before, step.struck)
             changed = {
-                index: option.kind
+                index: option
                 for index in _differing(step.struck, step.after)
                 if (option := self.option(plan, index, stage))
             }
             if changed:
-                yield Stage(changed, step.struck, step.after)
+                kinds = {index: option.kind for index, option in changed.items()}
+                says = {index: self._said(plan, index, stage) for index in changed}
+                yield Stage(kinds, says, step.struck, step.after)
+
+    def _said(self, plan: Plan, index: int, stage: int) -> str:
+        """What an option says to a student, and where more is struck than it says."""
+        option, more = self.option(plan, index, stage), sorted(plan[index].more)
+        says = option.says if option else ""
+        if not more or not self.choices[index][stage].thins:
+            return says
+        return f"{says}, and on {' and '.join(beat_words(at, self.part.bars[index].metre) for at in more)}"
 
     def option(self, plan: Plan, index: int, stage: int) -> Option | None:
         """What is chosen for a bar at a stage."""

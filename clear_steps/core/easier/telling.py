@@ -14,12 +14,6 @@ _HELD = "a note held over from what is gone is struck"
 
 def write_down(writing: Writing, builder: Builder, plan: Plan, heights: Heights) -> None:
     """Add all that a plan does to what is written."""
-    says = {
-        option.kind: option.says
-        for index in range(len(plan))
-        for stage in range(len(plan[index].options))
-        if (option := builder.option(plan, index, stage))
-    }
     struck: dict[int, int] = {}
     for stage in builder.stages(plan):
         before, after = heights.of(stage.before), heights.of(stage.after)
@@ -29,9 +23,8 @@ def write_down(writing: Writing, builder: Builder, plan: Plan, heights: Heights)
             kind = stage.kinds[bars[0]]
             changes = tuple(_change(stage, index) for index in bars)
             builds_on = [struck[index + 1] for index in bars if index + 1 in struck]
-            number = writing.take_together(
-                kind, changes, *told.words(bars, kind), says.get(kind, ""), builds_on
-            )
+            says = stage.says.get(bars[0], "")
+            number = writing.take_together(kind, changes, *told.words(bars, kind), says, builds_on)
             numbers |= dict.fromkeys(bars, number)
         struck = numbers if STRIKE in stage.kinds.values() else {}
         writing.version = stage.after

@@ -211,8 +211,12 @@ LINE = read(
 def test_of_a_line_the_ends_and_the_peak_of_a_phrase_stay() -> None:
     halves = written(LINE, "rhythm", 2)
     assert onsets(halves) == [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5, 3.75], "the last note is the highest"
-    assert onsets(written(LINE, "rhythm", 3)) == [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]
-    assert onsets(written(LINE, "rhythm", 5)) == [0, 1, 2, 3]
+    early = written(LINE, "rhythm", 3)
+    assert onsets(early) == [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]
+    assert early.events[-1].notes[0].fret == 9, "it comes early, in place of what stays before it"
+    plain = written(LINE, "rhythm", 4)
+    assert onsets(plain) == [0, 0.5, 1, 1.5, 2, 2.5, 3, 3.5]
+    assert plain.events[-1].notes[0].fret == 7
 
 
 def test_three_eighths_a_beat_become_long_and_short() -> None:

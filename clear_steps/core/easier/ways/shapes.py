@@ -1,5 +1,6 @@
 """Way 1, shapes: one familiar table of easier shapes, the same shape at every return of the chord."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from clear_steps.core.easier.chordbook import ChordBook, Frets, Shape, shapes_sound_above
@@ -12,6 +13,7 @@ from clear_steps.core.score.chords import Chord, chord_of, parse_chord
 
 _A_CHORD = 3  # notes; fewer are a dyad or a line
 _THIN_STRINGS = 3
+_OPEN_FRETS = 3  # the highest of an open shape
 _SPREAD = 3  # frets from the lowest to the highest
 
 
@@ -24,6 +26,7 @@ def shapes() -> Choice:
             Option("chord", "smaller shapes", from_table(substitutes=False)),
             Option("chord", "smaller shapes, and easier chords in their place", from_table(substitutes=True)),
             Option("thin", "without the string that stretches the hand", _nearer),
+            Option("chord", "smaller shapes, of other chords the three thin strings", _smaller_or_thin),
             Option("thin", "only the three thin strings of each chord, and the bass note", _thin(3)),
             Option("thin", "only the two thin strings of each chord, and the bass note", _thin(2)),
         ),
@@ -44,6 +47,19 @@ def from_table(substitutes: bool) -> Rewrite:
         return tuple(events) if tuple(events) != bar.events else None
 
     return rewrite
+
+
+def _smaller_or_thin(scene: Scene, index: int) -> Events | None:
+    """The shapes of the table, and of chords that it does not make easier their thin strings."""
+    bar, made = scene.bar(index), from_table(substitutes=False)(scene, index)
+    pairs = zip(bar.events, made or bar.events, strict=True)
+    events = tuple(now if now != was or _is_open(was) else _thinner(was, _THIN_STRINGS) for was, now in pairs)
+    return events if events != bar.events else None
+
+
+def _is_open(event: Event) -> bool:
+    frets = [note.fret for note in event.notes]
+    return 0 in frets and max(frets) <= _OPEN_FRETS
 
 
 def chord_at(part: Part, event: Event, name: str) -> Chord | None:
@@ -130,9 +146,20 @@ def _nearer(scene: Scene, index: int) -> Events | None:
 
 
 def _without_far(event: Event) -> Event:
+    """Without the outermost note if that is the one that is far from the rest; a string within a chord is
+    not left out of a strum."""
     pressed = sorted(note.fret for note in event.notes if note.fret)
     if len(event.notes) < _A_CHORD or not pressed or pressed[-1] - pressed[0] < _SPREAD:
         return event
-    low, high = pressed[1] - pressed[0], pressed[-1] - pressed[-2]
-    far = pressed[-1] if high >= low else pressed[0]
-    return with_notes(event, [note for note in event.notes if note.fret != far])
+    by_string = sorted(event.notes, key=lambda note: note.string)
+    nearer = [
+        rest
+        for rest in (by_string[1:], by_string[:-1])
+        if _reach(rest) < pressed[-1] - pressed[0] and _reach(rest) < _SPREAD
+    ]
+    return with_notes(event, nearer[-1]) if nearer else event
+
+
+def _reach(notes: Sequence[Note]) -> int:
+    pressed = [note.fret for note in notes if note.fret]
+    return max(pressed, default=0) - min(pressed, default=0)
