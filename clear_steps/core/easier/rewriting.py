@@ -61,16 +61,18 @@ def struck_at(bar: Bar, onsets: Iterable[Fraction], fill: bool = False) -> Event
 def _until_silence(
     rows: Sequence[tuple[Fraction, Event]], number: int, start: Fraction, stop: Fraction, bar: Bar
 ) -> Fraction:
-    """How long something struck lasts: to the next stroke, but not over a silence that followed it; what is
-    struck in a silence lasts a beat."""
+    """How long something struck lasts: to the next stroke, but not over a silence that followed it, nor over
+    a beat's rest after notes that are gone; what is struck in a silence lasts a beat."""
     following = next((at for at in range(number + 1, len(rows)) if not rows[at][1].notes), None)
     onset, source = rows[number]
     if following is None or not onset <= start < onset + source.quarters:
         is_short = following is not None
         return min(stop - start, bar.metre.beat_quarters) if is_short else stop - start
     silent_from = rows[following][0]
+    sounds_again = next((at for at, event in rows[following:] if event.notes), bar.quarters)
+    is_rest = sounds_again - silent_from >= bar.metre.beat_quarters
     struck_between = any(event.struck for _, event in rows[number + 1 : following])
-    ends = silent_from if start < silent_from and not struck_between else stop
+    ends = silent_from if start < silent_from and (is_rest or not struck_between) else stop
     return min(stop, ends) - start if start < ends else stop - start
 
 

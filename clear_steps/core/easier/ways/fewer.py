@@ -1,7 +1,7 @@
 """Way 8, a line with fewer notes: decorations, repeated and passing notes go, phrase by phrase; the first,
 last and highest note of a phrase stay, and its cell."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Iterable
 from dataclasses import replace
 from fractions import Fraction
 from itertools import pairwise
@@ -12,6 +12,7 @@ from clear_steps.core.easier.ways.thinning import Stays, on_grid, thinned
 from clear_steps.core.score import Bar, Event, Technique
 
 _STEP = 2  # half tones
+_ANYWHERE, _HALF = Fraction(0), Fraction(1, 2)  # beats
 
 
 Edges = Collection[tuple[int, Fraction]]
@@ -20,53 +21,56 @@ Edges = Collection[tuple[int, Fraction]]
 def fewer_notes(edges: Edges) -> Choice:
     """From repeated notes to a note a bar; `edges` are the notes (bar, onset) that stay while they can, else
     come early, else are worth no more than others."""
+    grids = (
+        (_HALF, "only the notes on the half beats", _ANYWHERE),
+        (Fraction(1), "only the notes on the beats", _HALF),
+        (Fraction(2), "only the notes on every other beat", _HALF),
+        (Fraction(4), "only the first note of the bar", _HALF),
+    )
     return Choice(
         "rhythm",
         (
-            Option("repeated", "a repeated note once, held", _with_edges(edges, _not_repeated)),
-            Option("passing", "no passing notes off the beat", _with_edges(edges, _not_passing)),
+            Option("repeated", "a repeated note once, held", _with_edges(edges, _not_repeated, _ANYWHERE)),
+            Option("passing", "no passing notes off the beat", _with_edges(edges, _not_passing, _ANYWHERE)),
             *(
-                Option("fewer", says, rewrite(own, on_grid(beats)))
-                for beats, says in (
-                    (Fraction(1, 2), "only the notes on the half beats"),
-                    (Fraction(1), "only the notes on the beats"),
-                    (Fraction(2), "only the notes on every other beat"),
-                    (Fraction(4), "only the first note of the bar"),
-                )
-                for rewrite, own in ((_with_edges, edges), (_with_edges_early, edges), (_with_edges, ()))
+                Option("fewer", says, _with_edges(own, on_grid(beats), finest))
+                for beats, says, fine in grids
+                for own, finest in ((edges, fine), (edges, None), ((), None))
             ),
         ),
         thins=True,
     )
 
 
-def _with_edges(edges: Edges, stays: Stays) -> Rewrite:
-    """What stays of a bar and the edges of its phrases; of notes that slide, with their target in place."""
+def _with_edges(edges: Edges, stays: Stays, finest: Fraction | None) -> Rewrite:
+    """What stays of a bar and the edges of its phrases: where they are if that is on so many beats, else
+    early, in place of what stays before them. Of notes that slide their target is in place."""
 
-    def own(scene: Scene, index: int, bar: Bar) -> set[Fraction]:
-        return {*stays(scene, index, bar), *(onset for at, onset in edges if at == index)}
+    def in_place(scene: Scene, index: int, bar: Bar) -> set[Fraction]:
+        grid = None if finest is None else finest * bar.metre.beat_quarters
+        own = (onset for at, onset in edges if at == index and grid is not None)
+        return {*stays(scene, index, bar), *(onset for onset in own if not grid or onset % grid == 0)}
 
-    return thinned(own, arrived)
-
-
-def _with_edges_early(edges: Edges, stays: Stays) -> Rewrite:
-    """What stays of a bar; the end or peak of a phrase comes early, in place of what stays before it."""
-    plain = thinned(stays, arrived)
+    thinner = thinned(in_place, arrived)
 
     def rewrite(scene: Scene, index: int) -> Events | None:
-        events = plain(scene, index)
-        if events is None:
-            return None
-        bar = arrived(scene.bar(index))
-        made = dict(zip(replace(bar, events=events).onsets, events, strict=True))
-        written = dict(zip(bar.onsets, bar.events, strict=True))
-        for onset in sorted(at for own, at in edges if own == index and at in written and at not in made):
-            before = max((at for at in made if at < onset and made[at].struck), default=None)
-            if before is not None and onset - before <= bar.metre.beat_quarters:
-                made[before] = replace(written[onset], quarters=made[before].quarters)
-        return tuple(made[onset] for onset in sorted(made))
+        events = thinner(scene, index)
+        early = [onset for at, onset in edges if at == index]
+        return _early(arrived(scene.bar(index)), events, early) if events and early else events
 
     return rewrite
+
+
+def _early(bar: Bar, events: Events, edges: Iterable[Fraction]) -> Events:
+    """What is left of a bar, with the edges that are gone in place of what is struck up to a beat before
+    them."""
+    made = dict(zip(replace(bar, events=events).onsets, events, strict=True))
+    written = dict(zip(bar.onsets, bar.events, strict=True))
+    for onset in sorted(at for at in edges if at in written and at not in made):
+        before = max((at for at in made if at < onset and made[at].struck), default=None)
+        if before is not None and onset - before <= bar.metre.beat_quarters:
+            made[before] = replace(written[onset], quarters=made[before].quarters)
+    return tuple(made[onset] for onset in sorted(made))
 
 
 def arrived(bar: Bar) -> Bar:
