@@ -190,6 +190,7 @@ def document(rows: Sequence[SongRows]) -> Iterator[str]:
     yield from _others(rows)
     yield from _refused(rows)
     yield from _worst(rows)
+    yield "\n" + (ROOT / "tests/data/versions/as-read.md").read_text().rstrip()
 
 
 def _reached(rows: Sequence[SongRows]) -> Iterator[str]:

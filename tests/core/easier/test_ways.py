@@ -272,3 +272,36 @@ def test_everything_a_way_does_has_words() -> None:
 
 def test_every_role_has_ways() -> None:
     assert set(choices_of(STRUM, wanted_bars(STRUM), LADDER)) == set(Role)
+
+
+def test_a_rest_after_notes_that_are_gone_stays_a_rest() -> None:
+    bar = Bar(
+        events=(
+            Event(Fraction(1, 2), (Note(1, 10),)),
+            Event(Fraction(1, 2), (Note(1, 9),)),
+            Event(Fraction(3), ()),
+        )
+    )
+    made = written(Part(bars=(bar,)), "rhythm", 7)
+    assert [(event.quarters, len(event.notes)) for event in made.events] == [(1, 1), (3, 0)]
+
+
+def test_an_end_off_the_half_beat_comes_early_where_a_line_is_thinned_to_beats() -> None:
+    beats = written(LINE, "rhythm", 5)
+    assert onsets(beats) == [0, 1, 2, 3]
+    assert beats.events[-1].notes[0].fret == 9
+
+
+def test_a_strum_loses_an_outer_string_that_is_far_and_none_within_its_shape() -> None:
+    part = read(
+        "strum",
+        "len|w               |w               |",
+        "  E|0---------------|10--------------|",
+        "  B|2---------------|13--------------|",
+        "  G|4---------------|10--------------|",
+        "  D|4---------------|12--------------|",
+        "  A|5---------------|13--------------|",
+        "  E|----------------|----------------|",
+    ).parts[0]
+    assert [note.string for note in written(part, "shapes", 2).events[0].notes] == [1, 2, 3, 4]
+    assert written(part, "shapes", 2, index=1) == part.bars[1]
