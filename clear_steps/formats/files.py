@@ -16,12 +16,10 @@ from clear_steps.formats.tabtext import decode, read_tab, write_tab
 
 
 def _tab(content: bytes) -> Imported:
-    reading = read_tab(decode(content))
-    return Imported(
-        reading.song,
-        _counted(reading.song),
-        tuple(f"line {guess.line}: {guess.message}" for guess in reading.guesses),
-    )
+    text, taken = decode(content)
+    reading = read_tab(text)
+    told = (f"line {guess.line}: {guess.message}" for guess in reading.guesses)
+    return Imported(reading.song, _counted(reading.song), (*([taken] if taken else ()), *told))
 
 
 def _json(content: bytes) -> Imported:

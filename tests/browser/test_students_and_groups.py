@@ -19,10 +19,10 @@ def test_a_new_student_gets_a_version_within_limits(page: Page) -> None:
     page.find("button", "one by one (35 of 35)").click()
     page.find("label", "whole-tone bend").click()
     page.find("button", "Add the student").click()
-    page.sees("90 mm; 3 notes/s; 1 technique not known yet")
+    page.sees("90 mm; 3 notes/s; 4 techniques not known yet")  # what needs it goes with it
     page.chrome.refresh()
     page.find("button", "Ines").click()
-    page.find("button", "one by one (34 of 35)").click()
+    page.find("button", "one by one (31 of 35)").click()
     box = page.find("label", "whole-tone bend").find_element(By.CSS_SELECTOR, "[role=checkbox]")
     assert box.get_attribute("aria-checked") == "false"
 

@@ -256,7 +256,7 @@ def test_one_change_is_asked_for_on_the_desk_and_becomes_a_version(page: Page) -
     page.open("#/song/5")
     page.bar(3).click()
     page.find("button", "Ask for one change, as a version").click()
-    page.find("[aria-label='Changes that apply'] button", "Fret the note the bend goes to").click()
+    page.find("[aria-label='Changes that apply'] button", "fret the note the bend goes to").click()
     page.sees("one change: fret the note the bend goes to")
     assert edits(page) == 1
 

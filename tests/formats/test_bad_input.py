@@ -3,7 +3,7 @@
 import pytest
 
 from clear_steps.core.errors import ReadError
-from clear_steps.formats.tabtext import decode, read_tab
+from clear_steps.formats.tabtext import read_tab, write_tab
 
 NAMES = "eBGDAE"
 
@@ -52,9 +52,6 @@ def problem(text: str) -> tuple[int, int, str]:
             1,
             "7 string lines stand together here; expected 6",
         ),
-        (tab("0---", headers=("Tempo: fast",)), 1, 8, "tempo is 'fast'; expected a number from 10 to 400"),
-        (tab("0---", headers=("Time: 5/0",)), 1, 7, "metre is '5/0'; expected 1 to 32 beats"),
-        (tab("0---", headers=("Capo: 40",)), 1, 7, "capo is '40'; expected a number from 0 to 12"),
         (tab("0-z-"), 1, 5, "'z' is no sign of a string line"),
         (tab("7b5-"), 1, 3, "'7b5' bends fret 7 to the sound of 5; expected a higher fret"),
         (tab("=---"), 1, 3, "nothing sounds on the string before it"),
@@ -77,11 +74,6 @@ def test_a_ragged_string_line_is_named() -> None:
     assert problem(text)[0] == 4
 
 
-def test_bytes_that_are_no_text_are_named_by_line_and_column() -> None:
-    with pytest.raises(ReadError, match=r"2:3: byte 0xff is not UTF-8"):
-        decode(b"Title: A\nab\xffc")
-
-
 def test_five_hundred_bars_are_read_and_more_are_refused_with_their_place() -> None:
     def bars(count: int) -> str:
         return "\n\n".join(tab("0---") for _ in range(count))
@@ -93,5 +85,24 @@ def test_five_hundred_bars_are_read_and_more_are_refused_with_their_place() -> N
 
 def test_every_problem_is_told_at_once() -> None:
     with pytest.raises(ReadError) as caught:
-        read_tab(tab("-99-", headers=("Tempo: fast",)))
+        read_tab(tab("-99-z-"))
     assert len(caught.value.problems) == 2
+
+
+@pytest.mark.parametrize(
+    ("header", "told"),
+    [
+        ("Tempo: fast", "tempo is 'fast'; expected a number from 10 to 400"),
+        ("Time: 5/0", "metre is '5/0'; expected 1 to 32 beats"),
+        ("Capo: 40", "capo is '40'; expected a number from 0 to 12"),
+        ("Tuning: strange", "tuning is 'strange'; expected one of standard"),
+    ],
+)
+def test_a_heading_that_is_not_understood_is_kept_and_told_and_refuses_nothing(
+    header: str, told: str
+) -> None:
+    reading = read_tab(tab("0---", headers=(header,)))
+    assert any(told in guess.message for guess in reading.guesses)
+    key, text = header.split(": ")
+    assert (key, text) in reading.song.extra
+    assert (key, text) in read_tab(write_tab(reading.song)).song.extra

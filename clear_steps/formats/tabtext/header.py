@@ -120,15 +120,27 @@ _READERS: dict[str, Callable[[Headers, str], None]] = {
 
 
 def read_header(headers: Headers, key: str, text: str, line: int, column: int, findings: Findings) -> None:
-    """Take one header line in; an unknown key is kept, a bad value is a problem at its place."""
+    """Take one header line in; an unknown key is kept, and so is a value that is not understood, which is
+    told."""
     reader = _READERS.get(key.strip().lower())
-    if reader is None:
-        headers.song = replace(headers.song, extra=(*headers.song.extra, (key.strip(), text)))
-        return
     try:
-        reader(headers, text)
+        if reader:
+            reader(headers, text)
+            return
     except ClearStepsError as error:
-        findings.wrong(line, column, str(error))
+        findings.guessed(line, column, f"{error}; it is kept as a heading and changes nothing")
+    headers.song = replace(headers.song, extra=(*headers.song.extra, (key.strip(), text)))
+
+
+def is_understood(key: str, text: str) -> bool:
+    """Whether a header line is one of ours as it stands."""
+    reader = _READERS.get(key.strip().lower())
+    try:
+        if reader:
+            reader(Headers(Song(), Part()), text)
+    except ClearStepsError:
+        return False
+    return reader is not None
 
 
 def spell_tempo(tempo: Fraction) -> str:

@@ -1,6 +1,8 @@
 """From raw text to headers, sections, systems and remarks: what each line is."""
 
+import codecs
 import re
+from collections.abc import Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
@@ -118,28 +120,28 @@ _BAR_MARK = re.compile(r"\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
 _PALM_MUTE = re.compile(r"[\s|]*P\.?M[-.|\s]*(?:P\.?M[-.|\s]*)*")
 
 
-def decode(content: bytes) -> str:
-    """Bytes of a file as text; raises ReadError at the byte that is not UTF-8."""
+def decode(content: bytes) -> tuple[str, str]:
+    """Bytes of a file as text, and what was taken for granted: Unicode where it is, else Windows' Western
+    letters."""
+    if content.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE)):
+        return content.decode("utf-16", "replace"), ""
     try:
-        return content.decode("utf-8-sig")
-    except UnicodeDecodeError as cause:
-        before = content[: cause.start]
-        line, column = before.count(b"\n") + 1, cause.start - (before.rfind(b"\n") + 1) + 1
-        raise ReadError(
-            (
-                Problem(
-                    line,
-                    column,
-                    f"byte 0x{content[cause.start]:02x} is not UTF-8 text; save the file as UTF-8",
-                ),
-            )
-        ) from cause
+        return content.decode("utf-8-sig"), ""
+    except UnicodeDecodeError:
+        return content.decode(
+            "cp1252", "replace"
+        ), "the file is no UTF-8; its letters are read as Western ones"
 
 
-def blocks_of(text: str) -> list[Block]:
-    """Sort every line; raises ReadError where the text cannot be a tab at all."""
+def lines_of(text: str) -> list[str]:
+    """The lines of a text; raises ReadError where it cannot be a tab at all."""
     _check_text(text)
-    lines = [_line(number, line) for number, line in enumerate(_LINE_END.split(text), start=1)]
+    return _LINE_END.split(text)
+
+
+def blocks_of(written: Sequence[str]) -> list[Block]:
+    """Sort every line."""
+    lines = [_line(number, line) for number, line in enumerate(written, start=1)]
     _see_what_stands_above(lines)
     blocks: list[Block] = []
     pending: list[LabelLine] = []
@@ -187,7 +189,7 @@ class _Line:
 def _line(number: int, text: str) -> _Line:
     text = text.expandtabs(8).rstrip()
     string = _string_line(number, text) if text else None
-    return _Line(number, text, string, _label_line(number, text) if text and not string else None)
+    return _Line(number, text, string, label_line(number, text) if text and not string else None)
 
 
 def _see_what_stands_above(lines: list[_Line]) -> None:
@@ -253,7 +255,8 @@ def _string_line(number: int, line: str) -> StringLine | None:
     return StringLine(number, match["name"] or "", match.start("body"), line)
 
 
-def _label_line(number: int, line: str) -> LabelLine | None:
+def label_line(number: int, line: str) -> LabelLine | None:
+    """A labelled line, or one that is recognised by what it holds; None of any other."""
     if match := _LABEL.match(line):
         return LabelLine(Label(match["label"]), number, " " * (match.end() - 1) + line[match.end() - 1 :])
     words = line.replace("|", " ").split()

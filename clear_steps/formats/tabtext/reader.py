@@ -21,6 +21,7 @@ from clear_steps.core.score import (
 )
 from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
 from clear_steps.formats.bounds import MAX_BARS
+from clear_steps.formats.tabtext.brought import as_we_write
 from clear_steps.formats.tabtext.header import Headers, read_header, read_tempo
 from clear_steps.formats.tabtext.labelling import LabelledEvent, label_events
 from clear_steps.formats.tabtext.lines import (
@@ -31,6 +32,7 @@ from clear_steps.formats.tabtext.lines import (
     SectionLine,
     System,
     blocks_of,
+    lines_of,
 )
 from clear_steps.formats.tabtext.placing import PlacedBar, Slot, place_bars
 from clear_steps.formats.tabtext.problems import Findings
@@ -70,7 +72,7 @@ def read_tab(text: str) -> Reading:
 def _sorted_parts(text: str, findings: Findings) -> tuple[Song, list[_PartDraft]]:
     headers = Headers(Song(), Part())
     drafts = [_PartDraft(headers)]
-    for block in blocks_of(text):
+    for block in blocks_of(as_we_write(lines_of(text), findings)):
         if not isinstance(block, Header):
             drafts[-1].items.append(block)
             continue

@@ -1,0 +1,147 @@
+"""Headings as people write them, as the header lines we write: what is understood is taken, the rest kept."""
+
+import re
+from collections.abc import Callable
+
+from clear_steps.core.errors import ClearStepsError
+from clear_steps.core.score import MAX_CAPO, parse_metre
+from clear_steps.formats.tabtext.brought.tunings import said_tuning
+from clear_steps.formats.tabtext.header import is_understood
+from clear_steps.formats.tabtext.lines import label_line
+from clear_steps.formats.tabtext.problems import Findings, short
+
+_KEYS = {
+    "title": "Title",
+    "song": "Title",
+    "song title": "Title",
+    "song name": "Title",
+    "tuning": "Tuning",
+    "tuned": "Tuning",
+    "guitar tuning": "Tuning",
+    "capo": "Capo",
+    "tempo": "Tempo",
+    "bpm": "Tempo",
+    "speed": "Tempo",
+    "time": "Time",
+    "time signature": "Time",
+    "metre": "Time",
+    "meter": "Time",
+}
+_KEYED = re.compile(r"\s*(?P<key>[A-Za-z][A-Za-z ]{0,18}[A-Za-z])\s*[:=]\s*(?P<value>\S.*)")
+# Of words parted by single blanks.
+_ABOUT = r"(?:~|about|around|approx\.?|ca\.?|circa)"
+_TEMPO = re.compile(rf"(?P<about>{_ABOUT} ?)?(?P<number>\d{{2,3}}(?:\.\d+)?)", re.IGNORECASE)
+_FREE_TEMPO = re.compile(
+    r"(?:(?:tempo|bpm|speed) ?[=:]? ?|(?:q|quarter(?: note)?|♩|1/4) ?= ?)"
+    rf"(?P<words>(?:{_ABOUT} ?)?\d{{2,3}}(?:\.\d+)?)(?: ?bpm)?\.?"
+    rf"|(?P<alone>(?:{_ABOUT} ?)?\d{{2,3}} ?bpm|{_ABOUT} ?\d{{2,3}})\.?",
+    re.IGNORECASE,
+)
+_METRE = re.compile(r"(?P<metre>\d{1,2}/\d{1,2})")
+_FREE_METRE = re.compile(r"(?:in )?(?P<metre>\d{1,2}/\d{1,2})(?: (?:time|metre|meter))?\.?", re.IGNORECASE)
+_CAPO = re.compile(r"(?P<fret>\d{1,2})")
+_FREE_CAPO = re.compile(
+    r"(?:no capo|capo(?: on| at)?(?: the)? (?P<where>\d{1,2}(?:st|nd|rd|th)?(?: fret)?|none))\.?",
+    re.IGNORECASE,
+)
+_NO_CAPO = re.compile(r"none|no|no capo|-|n/a", re.IGNORECASE)
+_FREE_TUNING = re.compile(
+    r"(?:\d ?-?strings?,? )?"
+    r"(?:tun(?:ed|ing)(?: to| is)? ?[:=-]? ?(?P<after>\S.*)|(?P<before>\S.*) tuning\.?)",
+    re.IGNORECASE,
+)
+_MOST_TITLE = 80
+
+
+def with_headings(lines: list[str], findings: Findings) -> list[str]:
+    """Headings before the music as header lines; a title on a line of its own is told."""
+    made = list(lines)
+    begins = next((at for at, line in enumerate(lines) if _is_music(line)), len(lines))
+    known: set[str] = set()
+    for at, line in enumerate(lines):
+        if line.strip() and not _is_music(line) and (found := _heading(line, at < begins)):
+            key = found.split(":", 1)[0]
+            if key not in known:
+                known.add(key)
+                made[at] = found
+    first = next((at for at in range(begins) if lines[at].strip()), None)
+    if first is not None and begins < len(lines) and "Title" not in known and made[first] == lines[first]:
+        _take_title(made, first, findings)
+    return made
+
+
+def _take_title(lines: list[str], at: int, findings: Findings) -> None:
+    text = lines[at].strip()
+    plain = not _KEYED.fullmatch(text) and not text.startswith(("[", "(", "*", "#")) and "|" not in text
+    plain = plain and label_line(at + 1, lines[at]) is None
+    if plain and len(text) <= _MOST_TITLE and any(sign.isalpha() for sign in text):
+        findings.guessed(at + 1, 1, f"'{short(text)}' is taken for the title")
+        lines[at] = f"Title: {text}"
+
+
+def _is_music(line: str) -> bool:
+    return line.count("-") >= 3 and "|" in line
+
+
+def _heading(line: str, above: bool) -> str | None:
+    """The header line that a line means; None of any other line."""
+    if keyed := _KEYED.fullmatch(line):
+        key = _KEYS.get(" ".join(keyed["key"].lower().split()))
+        if key is None or not above:
+            return None
+        if line.startswith(f"{key}:") and is_understood(key, keyed["value"].strip()):
+            return line
+        said = _VALUES[key](" ".join(keyed["value"].split())) if key in _VALUES else keyed["value"].strip()
+        return f"{key}: {said}" if said else None
+    return _free(" ".join(line.split()))
+
+
+def _free(text: str) -> str | None:
+    if len(text) > _MOST_TITLE:
+        return None
+    if match := _FREE_TEMPO.fullmatch(text):
+        said = _tempo(match["words"] or match["alone"])
+        return f"Tempo: {said}" if said else None
+    if match := _FREE_METRE.fullmatch(text):
+        said = _metre(match["metre"])
+        return f"Time: {said}" if said else None
+    if match := _FREE_CAPO.fullmatch(text):
+        return f"Capo: {_capo(match['where'] or 'none')}"
+    if match := _FREE_TUNING.fullmatch(text):
+        said = said_tuning(match["after"] or match["before"])
+        return f"Tuning: {said}" if said else None
+    return None
+
+
+def _tempo(text: str) -> str | None:
+    match = _TEMPO.search(text)
+    if not match:
+        return None
+    return f"~{match['number']}" if match["about"] else match["number"]
+
+
+def _metre(text: str) -> str | None:
+    match = _METRE.search(text)
+    if not match:
+        return {"c": "4/4", "common": "4/4", "common time": "4/4", "cut": "2/2", "cut time": "2/2"}.get(
+            text.lower()
+        )
+    try:
+        return str(parse_metre(match["metre"]))
+    except ClearStepsError:
+        return None
+
+
+def _capo(text: str) -> str | None:
+    if _NO_CAPO.fullmatch(text):
+        return "0"
+    match = _CAPO.search(text)
+    return match["fret"] if match and int(match["fret"]) <= MAX_CAPO else None
+
+
+_VALUES: dict[str, Callable[[str], str | None]] = {
+    "Tempo": _tempo,
+    "Time": _metre,
+    "Capo": _capo,
+    "Tuning": said_tuning,
+}

@@ -1,0 +1,123 @@
+"""Tabs as people type, send and copy them: what a careful reader would read is read, and guesses are told."""
+
+import pytest
+from hypothesis import given, settings
+
+from clear_steps.core.score import TUNINGS, Song
+from clear_steps.formats import import_song
+from clear_steps.formats.tabtext import read_tab, write_tab
+from clear_steps.formats.tabtext.brought import as_we_write
+from clear_steps.formats.tabtext.brought.tunings import said_tuning
+from clear_steps.formats.tabtext.problems import Findings
+from tests.songs import songs
+
+SYSTEM = """e|-----------------|-----------------|
+B|-------1-------1-|-------0-------0-|
+G|-----0---0---0---|-----0---0---0---|
+D|---2-------2-----|---2-------2-----|
+A|-3---------------|-----------------|
+E|-----------------|-3---------------|
+"""
+PLAIN = read_tab(f"Time: 4/4\nTuning: standard\n\n{SYSTEM}").song
+
+
+@pytest.mark.parametrize(
+    ("words", "tuning"),
+    [
+        ("EADGBE", "standard"),
+        ("E A D G B e", "standard"),
+        ("Standard (EADGBe)", "standard"),
+        ("D A D G A D", "DADGAD"),
+        ("DADGBE", "drop D"),
+        ("Drop C (C G C F A D)", "drop C"),
+        ("1/2 step down", "half step down"),
+        ("down a half step", "half step down"),
+        ("tuned down 1/2 step (Eb Ab Db Gb Bb Eb)", "half step down"),
+        ("Eb standard", "half step down"),
+        ("whole step down", "whole step down"),
+        ("Drop D tuning", "drop D"),
+        ("B E A D G B E", "7 strings"),
+        ("open G", "open G"),
+    ],
+)
+def test_a_tuning_is_understood_as_people_say_it(words: str, tuning: str) -> None:
+    assert said_tuning(words) == tuning
+    assert tuning in TUNINGS
+
+
+@pytest.mark.parametrize("words", ["nice", "G", "whatever the record has", "C G"])
+def test_words_that_name_no_tuning_name_none(words: str) -> None:
+    assert said_tuning(words) is None
+
+
+@pytest.mark.parametrize(
+    ("heading", "field", "value"),
+    [
+        ("Tempo: 120 bpm", "tempo", 120),
+        ("Tempo = 132", "tempo", 132),
+        ("BPM: 96", "tempo", 96),
+        ("q=120", "tempo", 120),
+        ("tempo 98", "tempo", 98),
+        ("about 96", "tempo", 96),
+        ("84 bpm", "tempo", 84),
+        ("Song: Paper lantern", "title", "Paper lantern"),
+        ("Paper lantern", "title", "Paper lantern"),
+        ("capo: 2nd fret", "capo", 2),
+        ("Capo 2", "capo", 2),
+        ("capo on the 3rd fret", "capo", 3),
+        ("Capo: none", "capo", 0),
+        ("no capo", "capo", 0),
+        ("3/4 time", "metre", "3/4"),
+        ("Time signature: 3/4", "metre", "3/4"),
+        ("Drop D tuning", "tuning", "drop D"),
+        ("Tuning - DADGBE", "tuning", "drop D"),
+    ],
+)
+def test_a_heading_is_understood_as_people_write_it(heading: str, field: str, value: object) -> None:
+    song = read_tab(f"{heading}\n\n{SYSTEM}").song
+    part = song.parts[0]
+    found = {
+        "tempo": song.tempo,
+        "title": song.title,
+        "capo": part.capo,
+        "metre": str(part.bars[0].metre),
+        "tuning": part.tuning.name,
+    }
+    assert found[field] == value
+    assert [bar.events[0].notes for bar in part.bars] == [bar.events[0].notes for bar in PLAIN.parts[0].bars]
+
+
+SHELLS = {
+    "quoted in a mail": "\n".join(f"> {line}" for line in SYSTEM.splitlines()),
+    "numbered": "\n".join(f"  {at}  {line}" for at, line in enumerate(SYSTEM.splitlines(), start=1)),
+    "a web page": f"<pre>\n{SYSTEM.replace('-1-', '-1-')}</pre>&nbsp;",
+    "long dashes": SYSTEM.replace("-", "\u2014"),
+    "other bar lines": SYSTEM.replace("|", "\u2502"),
+    "other blanks": "\n".join(f"\u00a0{line}" for line in SYSTEM.splitlines()),
+}
+
+
+@pytest.mark.parametrize("shell", SHELLS)
+def test_what_is_around_a_tab_is_taken_off(shell: str) -> None:
+    assert read_tab(SHELLS[shell]).song.parts[0].bars == PLAIN.parts[0].bars
+
+
+@pytest.mark.parametrize("encoding", ["utf-8", "utf-8-sig", "utf-16", "cp1252"])
+def test_letters_of_any_usual_file_are_read(encoding: str) -> None:
+    found = import_song("cafe.txt", f"Title: Caf\u00e9\n\n{SYSTEM}".encode(encoding))
+    assert found.song.title == "Caf\u00e9"
+    assert ("Western" in " ".join(found.guessed)) == (encoding == "cp1252")
+
+
+def test_a_title_on_a_line_of_its_own_is_told_as_a_guess() -> None:
+    reading = read_tab(f"Paper lantern\n\n{SYSTEM}")
+    assert any("'Paper lantern' is taken for the title" in guess.message for guess in reading.guesses)
+
+
+@settings(max_examples=60, deadline=None)
+@given(songs())
+def test_what_we_write_goes_through_unchanged(song: Song) -> None:
+    lines = write_tab(song).split("\n")
+    findings = Findings()
+    assert as_we_write(lines, findings) == lines
+    assert not findings.guesses
