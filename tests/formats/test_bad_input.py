@@ -69,9 +69,12 @@ def test_a_problem_names_its_place_and_what_was_expected(
     assert words in found[2]
 
 
-def test_a_ragged_string_line_is_named() -> None:
-    text = tab("0---").replace("D|----|", "D|-----|")
-    assert problem(text)[0] == 4
+def test_a_ragged_string_line_is_made_even_and_told_or_named() -> None:
+    text = tab("0---")
+    reading = read_tab(text.replace("D|----|", "D|-----|"))
+    assert reading.song.parts[0].bars == read_tab(text).song.parts[0].bars
+    assert any("made even" in guess.message or "make them even" in guess.message for guess in reading.guesses)
+    assert problem(text.replace("D|----|", "D|--|--|"))[0] == 4
 
 
 def test_five_hundred_bars_are_read_and_more_are_refused_with_their_place() -> None:

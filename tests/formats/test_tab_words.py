@@ -93,7 +93,7 @@ def test_a_word_that_fits_nothing_is_told_at_its_place(
 
 
 def test_bar_lines_that_differ_are_told_at_the_first_that_does() -> None:
-    lines = [f"{name}|{'0---|----' if name != 'G' else '0-----|--'}|" for name in "eBGDAE"]
+    lines = [f"{name}|{'0---|----' if name != 'G' else '0--------'}|" for name in "eBGDAE"]
     assert problem("\n".join(lines)) == (
         3,
         7,

@@ -117,6 +117,7 @@ _CHORD = re.compile(
 )
 _COUNT = re.compile(r"\d{1,2}|[e&atl+]")
 _BAR_MARK = re.compile(r"\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
+_STROKES = frozenset("DUdu")
 _PALM_MUTE = re.compile(r"[\s|]*P\.?M[-.|\s]*(?:P\.?M[-.|\s]*)*")
 
 
@@ -270,6 +271,8 @@ def label_line(number: int, line: str) -> LabelLine | None:
         return LabelLine(Label.COUNT, number, line)
     if all(parse_length(word.removeprefix("R")) is not None for word in words):
         return LabelLine(Label.LENGTH, number, line)
+    if len(words) > 1 and all(word in _STROKES for word in words) and "U" in line.upper():
+        return LabelLine(Label.PICKING, number, line.upper())
     if all(_CHORD.fullmatch(word) for word in words):
         return LabelLine(Label.CHORD, number, line)
     if all(word.rstrip("-") in HOW_WORDS for word in words):

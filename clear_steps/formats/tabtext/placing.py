@@ -106,7 +106,7 @@ def _spaced_bar(
     bar: RawBar, heads: list[tuple[tuple[int, ...], tuple[Token, ...]]], metre: Metre
 ) -> SpacedBar:
     return SpacedBar(
-        tuple(columns[0] - bar.start for columns, _ in heads), bar.end - bar.start, metre.quarters
+        tuple(columns[0] - bar.opens for columns, _ in heads), bar.closes - bar.opens, metre.quarters
     )
 
 

@@ -52,6 +52,17 @@ class RawBar:
     metre: Metre | None = None
     tempo: Word | None = None
     endings: tuple[int, ...] = ()
+    dots: tuple[int, int] = (0, 0)  # columns that repeat dots take at its start and its end
+
+    @property
+    def opens(self) -> int:
+        """The first column that is time."""
+        return self.start + self.dots[0]
+
+    @property
+    def closes(self) -> int:
+        """The column behind the last that is time."""
+        return self.end - self.dots[1]
 
 
 def raw_bars(system: System, findings: Findings) -> list[RawBar]:
@@ -127,6 +138,7 @@ def _read_signs(bar: RawBar, strings: list[StringLine], bodies: list[str], findi
         bar.repeat_start |= body[bar.start : bar.start + 1] == ":"
         if body[bar.end - 1 : bar.end] == ":" and bar.end - bar.start > 1:
             bar.repeat_times = 2
+        bar.dots = (int(bar.repeat_start), int(bar.repeat_times > 0))
         tokens, strangers = tokens_of(body, string, bar.start, bar.end)
         bar.tokens.extend(tokens)
         for column, sign in strangers:

@@ -8,7 +8,7 @@ from flask import Response
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.formats import import_song, write_song
-from clear_steps.formats.tabtext import write_tab
+from clear_steps.formats.tabtext import decode, write_tab
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_workers, still_wanted
 from clear_steps.web.files import schemas as api
@@ -35,7 +35,7 @@ def look_at_file(body: api.ImportIn) -> Response:
 def import_json(name: str, content: bytes) -> str:
     """The ImportModel of a file; done by the workers. Raises ReadError."""
     found = import_song(name, content)
-    text = content.decode("utf-8-sig") if name.lower().endswith(OWN_ENDINGS) else write_tab(found.song)
+    text = decode(content)[0] if name.lower().endswith(OWN_ENDINGS) else write_tab(found.song)
     model = api.ImportModel(
         text=text, read=list(found.read), guessed=list(found.guessed), not_placed=list(found.not_placed)
     )

@@ -70,6 +70,19 @@ def with_headings(lines: list[str], findings: Findings) -> list[str]:
     return made
 
 
+def first_song(lines: list[str], findings: Findings) -> list[str]:
+    """The lines up to the title of a second song that has music of its own, which is told; the others
+    blank."""
+    begins = next((at for at, line in enumerate(lines) if _is_music(line)), len(lines))
+    for at in range(begins, len(lines)):
+        keyed = None if lines[at].startswith(" ") else _KEYED.fullmatch(lines[at])
+        if keyed and _KEYS.get(keyed["key"].lower()) == "Title" and any(map(_is_music, lines[at:])):
+            title = short(keyed["value"].strip())
+            findings.guessed(at + 1, 1, f"a second song, '{title}', begins here; the first one is read")
+            return lines[:at] + [""] * (len(lines) - at)
+    return lines
+
+
 def _take_title(lines: list[str], at: int, findings: Findings) -> None:
     text = lines[at].strip()
     plain = not _KEYED.fullmatch(text) and not text.startswith(("[", "(", "*", "#")) and "|" not in text
