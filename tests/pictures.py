@@ -102,7 +102,7 @@ def group(page: Page) -> None:
             "a seat less",
         )  # type: ignore[misc]
     for seat, (who, plays) in enumerate(
-        [("Anselm", "the original"), ("Tomke", "what Tomke"), ("Mira", "open chords")]
+        [("Anselm", "the original"), ("Tomke", "what Tomke"), ("Mira", "chords to strum")]
     ):
         page.find(f"[data-seat='{seat}'] button[aria-label^='What ']").click()
         page.find("[role=option]", plays).click()
