@@ -1,5 +1,7 @@
 """Tabs as people type, send and copy them: what a careful reader would read is read, and guesses are told."""
 
+from dataclasses import replace
+
 import pytest
 from hypothesis import given, settings
 
@@ -29,6 +31,9 @@ PLAIN = read_tab(f"Time: 4/4\nTuning: standard\n\n{SYSTEM}").song
         ("Standard (EADGBe)", "standard"),
         ("D A D G A D", "DADGAD"),
         ("DADGBE", "drop D"),
+        ("dadgbe", "drop D"),
+        ("eadgbe", "standard"),
+        ("EbAbDbGbBbEb", "half step down"),
         ("Drop C (C G C F A D)", "drop C"),
         ("1/2 step down", "half step down"),
         ("down a half step", "half step down"),
@@ -112,6 +117,26 @@ def test_letters_of_any_usual_file_are_read(encoding: str) -> None:
 def test_a_title_on_a_line_of_its_own_is_told_as_a_guess() -> None:
     reading = read_tab(f"Paper lantern\n\n{SYSTEM}")
     assert any("'Paper lantern' is taken for the title" in guess.message for guess in reading.guesses)
+
+
+def test_a_metre_over_a_bar_is_that_bars_alone() -> None:
+    reading = read_tab(f"   3/4               4/4\n{SYSTEM}")
+    assert [str(bar.metre) for bar in reading.song.parts[0].bars] == ["3/4", "4/4"]
+
+
+def test_words_behind_a_system_are_no_repeat() -> None:
+    lines = SYSTEM.splitlines()
+    song = read_tab("\n".join([f"{lines[0]} play at 2x speed, box 3", *lines[1:]])).song
+    assert [bar.repeat_times for bar in song.parts[0].bars] == [0, 0]
+
+
+@pytest.mark.parametrize(
+    "remark", ["Solo", "Verse:", "3/4 time", "about 96", "Capo 2", "Title: other", "play 3 times"]
+)
+def test_a_remark_that_looks_like_a_heading_is_written_so_that_it_stays_one(remark: str) -> None:
+    part = replace(PLAIN.parts[0], remarks=((1, remark),))
+    song = replace(PLAIN, parts=(part,))
+    assert read_tab(write_tab(song)).song == song
 
 
 @settings(max_examples=60, deadline=None)

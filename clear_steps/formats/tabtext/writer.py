@@ -15,15 +15,20 @@ from clear_steps.core.score import (
     Song,
     spell_length,
 )
+from clear_steps.formats.tabtext.brought import as_we_write
 from clear_steps.formats.tabtext.header import part_header, song_header, spell_tempo
 from clear_steps.formats.tabtext.howwords import write_how
 from clear_steps.formats.tabtext.lines import Label, remark_line
+from clear_steps.formats.tabtext.problems import Findings
 from clear_steps.formats.tabtext.reader import comes_from_before
 from clear_steps.formats.tabtext.tokens import spell_note
 
 SYSTEM_COLUMNS = 92
 _COLUMNS_A_QUARTER = 4  # so that the eye sees the rhythm even without the len line
 _NAME_COLUMNS = 3
+
+_TITLE = "Title: any"
+_MUSIC = "e|---|"  # below which a line is a heading no more
 
 
 @dataclass
@@ -68,7 +73,7 @@ def _part_lines(part: Part, metre: Metre) -> list[str]:
         if index in remarks or index in sections:
             lines += _system_lines(part, system)
             system = []
-            lines += ["", *map(remark_line, remarks[index])] if index in remarks else []
+            lines += ["", *map(_remark, remarks[index])] if index in remarks else []
             if index in sections:
                 lines += ["", _section_line(sections[index])]
         if index == len(part.bars):
@@ -79,6 +84,13 @@ def _part_lines(part: Part, metre: Metre) -> list[str]:
             system = []
         system.append(laid_out)
     return lines + _system_lines(part, system) + _reading_lines(part, metre)
+
+
+def _remark(text: str) -> str:
+    """A remark as a line that is read back as one: what would be taken for something else stands a column
+    in."""
+    lines = [_TITLE, text, _MUSIC]
+    return remark_line(text) if as_we_write(lines, Findings()) == lines else f" {text}"
 
 
 def _reading_lines(part: Part, metre: Metre) -> list[str]:

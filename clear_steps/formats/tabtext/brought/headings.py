@@ -58,8 +58,10 @@ def with_headings(lines: list[str], findings: Findings) -> list[str]:
     made = list(lines)
     begins = next((at for at, line in enumerate(lines) if _is_music(line)), len(lines))
     known: set[str] = set()
-    for at, line in enumerate(lines):
-        if line.strip() and not _is_music(line) and (found := _heading(line, at < begins)):
+    for at, line in enumerate(lines[:begins]):
+        # What stands over a system is its own: a metre there is that of one bar.
+        is_own = is_written_remark(line) or label_line(at + 1, line) is not None
+        if line.strip() and not is_own and (found := _heading(line)):
             key = found.split(":", 1)[0]
             if key not in known:
                 known.add(key)
@@ -96,11 +98,16 @@ def _is_music(line: str) -> bool:
     return line.count("-") >= 3 and "|" in line
 
 
-def _heading(line: str, above: bool) -> str | None:
+def is_written_remark(line: str) -> bool:
+    """Whether a line stands one column in, as we write remarks that look like something else."""
+    return line[:1] == " " and line[1:2] != " "
+
+
+def _heading(line: str) -> str | None:
     """The header line that a line means; None of any other line."""
     if keyed := _KEYED.fullmatch(line):
         key = _KEYS.get(" ".join(keyed["key"].lower().split()))
-        if key is None or not above:
+        if key is None:
             return None
         if line.startswith(f"{key}:") and is_understood(key, keyed["value"].strip()):
             return line
@@ -119,7 +126,8 @@ def _free(text: str) -> str | None:
         said = _metre(match["metre"])
         return f"Time: {said}" if said else None
     if match := _FREE_CAPO.fullmatch(text):
-        return f"Capo: {_capo(match['where'] or 'none')}"
+        said = _capo(match["where"] or "none")
+        return f"Capo: {said}" if said else None
     if match := _FREE_TUNING.fullmatch(text):
         said = said_tuning(match["after"] or match["before"])
         return f"Tuning: {said}" if said else None

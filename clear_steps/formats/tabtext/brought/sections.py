@@ -2,6 +2,7 @@
 
 import re
 
+from clear_steps.formats.tabtext.brought.headings import is_written_remark
 from clear_steps.formats.tabtext.problems import Findings, short
 
 _NAME = (
@@ -29,6 +30,8 @@ def with_sections(lines: list[str], findings: Findings) -> list[str]:
 
 
 def _line(line: str, number: int, findings: Findings) -> str:
+    if is_written_remark(line):
+        return line
     text = " ".join(line.split())
     if repeat := _REPEAT.fullmatch(text):
         findings.guessed(number, 1, f"'{short(text)}' is taken for what follows")

@@ -51,7 +51,7 @@ def _without_tails(lines: list[str], first: int, findings: Findings) -> list[str
         if not match or not tail.strip() or _WRITTEN_TIMES.fullmatch(tail):
             made.append(line)
             continue
-        body, times = line.rstrip()[: match.end("body")], _TIMES.search(tail)
+        body, times = line.rstrip()[: match.end("body")], _TIMES.fullmatch(tail.strip())
         if times:
             made.append(f"{body} x{times['before'] or times['behind']}")
         else:

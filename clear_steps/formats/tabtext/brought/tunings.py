@@ -5,6 +5,7 @@ import re
 from clear_steps.core.errors import ClearStepsError
 from clear_steps.core.score import STANDARD, Tuning, default_tuning, parse_tuning
 from clear_steps.core.score.pitch import LETTERS
+from clear_steps.core.score.tuning import MAX_STRINGS
 
 _LETTER = re.compile(r"[A-Ga-g][#b♯♭]?")
 _SPELLED = re.compile(r"(?:[A-Ga-g][#b♯♭]?-?\d?[\s,/-]*){4,8}")
@@ -67,8 +68,14 @@ def _named(words: str) -> str | None:
             else "whole step down"
         )
     if _SPELLED.fullmatch(words):
-        return _spelled(_LETTER.findall(words))
+        return _spelled(_letters(words))
     return None
+
+
+def _letters(words: str) -> list[str]:
+    """`dadgbe` letter by letter; a b after a letter is a flat only where there would be too many strings."""
+    together = [sign for sign in words if sign.isalpha()]
+    return together if words.isalpha() and len(together) <= MAX_STRINGS else _LETTER.findall(words)
 
 
 def _spelled(letters: list[str]) -> str | None:
