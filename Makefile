@@ -7,7 +7,7 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f -not -name '*.d.ts' 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo test bench faults check types versions pictures format pins clean
+.PHONY: demo test bench faults check types versions formats pictures format pins clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
@@ -40,6 +40,9 @@ types: .stamps/dev .stamps/pages
 versions: .stamps/dev
 	$(BIN)/python -m clear_steps.demo
 	$(BIN)/python -m tests.versions
+
+formats: .stamps/dev
+	$(BIN)/python -m tests.formats_table
 
 pictures: .stamps/dev .stamps/browser $(PAGES)
 	$(BIN)/python -m tests.pictures

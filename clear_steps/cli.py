@@ -1,4 +1,4 @@
-"""The command line: serve, demo, grade, fingering, figures, simplify, compare, convert."""
+"""The command line: serve, demo, grade, fingering, figures, chunks, words, simplify, compare, convert."""
 
 import gc
 import json
@@ -6,6 +6,7 @@ import socket
 import sys
 from collections.abc import Callable
 from dataclasses import replace
+from enum import StrEnum
 from fractions import Fraction
 from pathlib import Path
 from typing import NoReturn, TypeVar
@@ -20,16 +21,20 @@ from clear_steps.core.figures.words import told_lines
 from clear_steps.core.grade import GradeRequest, Ladder, Weighing, grade_part
 from clear_steps.core.hand import Player, School
 from clear_steps.core.score import Song
+from clear_steps.core.teach.chunks import Order
+from clear_steps.core.teach.words import Language, Names
 from clear_steps.demo import seed
-from clear_steps.formats import read_song, write_song
+from clear_steps.formats import Imported, import_song, write_song
 from clear_steps.ladders import default_ladder, read_ladder
 from clear_steps.report import (
+    chunks_report,
     compared_report,
     figures_report,
     fingering_report,
     grade_report,
     ways_report,
     with_scale_length,
+    words_report,
 )
 from clear_steps.store import Database, StoreError
 from clear_steps.store.marked import make_marked
@@ -49,6 +54,11 @@ def main() -> None:
     """Grade guitar parts, show where and why they are hard, and keep what you write."""
     gc.freeze()
     gc.set_threshold(*_GC_THRESHOLDS)
+
+
+def _one_of(values: type[StrEnum]) -> click.Choice[str]:
+    """By their values: click itself takes the names of an enumeration."""
+    return click.Choice([value.value for value in values])
 
 
 _PORT = click.option("--port", type=click.IntRange(1, 65535), default=DEFAULT_PORT, show_default=True)
@@ -123,8 +133,8 @@ def _serve(database: Database, listening: socket.socket) -> None:
     help="Comfortable span, mm.",
 )
 @click.option("--scale-length", type=click.FloatRange(300, 900), help="Scale length, mm.")
-@click.option("--school", type=click.Choice(list(School)), default=School.BALANCED, show_default=True)
-@click.option("--weighing", type=click.Choice(list(Weighing)), default=Weighing.BALANCED, show_default=True)
+@click.option("--school", type=_one_of(School), default=School.BALANCED.value, show_default=True)
+@click.option("--weighing", type=_one_of(Weighing), default=Weighing.BALANCED.value, show_default=True)
 @click.option("--ladder", "ladder_file", type=click.Path(path_type=Path), help="A ladder file.")
 def grade(
     files: tuple[Path, ...],
@@ -142,15 +152,18 @@ def grade(
     request = GradeRequest(Player(hand_span), School(school), Weighing(weighing), practice)
     songs, failed = [], False
     for file in files:
-        song = _or_none(file, _read)
-        failed |= song is None
-        if song is None:
+        found = _or_none(file, _import)
+        failed |= found is None
+        if found is None:
             continue
-        song = with_scale_length(song, scale_length)
+        song = with_scale_length(found.song, scale_length)
+        found = replace(found, song=song)
         songs += [
-            grade_report(str(file), song, part, grade_part(song, part, ladder, request))
+            grade_report(str(file), found, part, grade_part(song, part, ladder, request))
             for part in song.parts
         ]
+        if not as_json:
+            _tell(file, found)
     if as_json:
         player = {"span_mm": request.player.span_mm, "reach_mm": round(request.player.reach_mm, 2)}
         click.echo(json.dumps({"ladder": ladder.name, "player": player, "songs": songs}, indent=1))
@@ -203,13 +216,57 @@ def figures(file: Path, as_json: bool) -> None:
 
 @main.command()
 @click.argument("file", type=click.Path(path_type=Path))
+@click.option("--order", "by", type=_one_of(Order), default=Order.TOP.value, show_default=True)
+@click.option("--json", "as_json", is_flag=True, help="Every chunk as JSON.")
+def chunks(file: Path, by: str, as_json: bool) -> None:
+    """A song cut into what is learnt at a time, in an order of learning."""
+    song = _or_stop(file, _read)
+    report = chunks_report(song, default_ladder(), Order(by))
+    if as_json:
+        click.echo(json.dumps(report, indent=1))
+        return
+    for part, found in zip(song.parts, report["parts"], strict=True):
+        if len(song.parts) > 1:
+            click.echo(f"{part.name}:")
+        for row in found["chunks"]:
+            ends = [f"bar {row[end]['bar']} at {row[end]['onset']}" for end in ("from", "to")]
+            click.echo(f"{row['name']}: {' to '.join(ends)}, Step {row['step']:.1f}")
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--language", type=_one_of(Language), default=Language.ENGLISH.value, show_default=True)
+@click.option(
+    "--names",
+    type=_one_of(Names),
+    default=Names.LETTERS.value,
+    show_default=True,
+    help="How chords are called.",
+)
+@click.option("--json", "as_json", is_flag=True, help="Every sentence as JSON.")
+def words(file: Path, language: str, names: str, as_json: bool) -> None:
+    """What a teacher says of a song, chunk by chunk."""
+    song = _or_stop(file, _read)
+    report = words_report(song, default_ladder(), Language(language), Names(names))
+    if as_json:
+        click.echo(json.dumps(report, indent=1, ensure_ascii=False))
+        return
+    for part, found in zip(song.parts, report["parts"], strict=True):
+        if len(song.parts) > 1:
+            click.echo(f"{part.name}:")
+        for row in found["chunks"]:
+            click.echo(f"{row['name']}: {' '.join(row['sentences'])}")
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
 @click.option(
     "--step", "target", type=click.FloatRange(1, 10), required=True, help="The Step the version may have."
 )
 @click.option(
     "--approach",
-    type=click.Choice(list(Approach)),
-    default=Approach.SOUND,
+    type=_one_of(Approach),
+    default=Approach.SOUND.value,
     show_default=True,
     help="What to give up last.",
 )
@@ -279,8 +336,22 @@ def _ladder(file: Path) -> Ladder:
     return reading.ladder
 
 
+def _import(file: Path) -> Imported:
+    return import_song(file.name, file.read_bytes())
+
+
 def _read(file: Path) -> Song:
-    return read_song(file.name, file.read_bytes())
+    """The song of a file; what was guessed is told on standard error."""
+    found = _import(file)
+    _tell(file, found)
+    return found.song
+
+
+def _tell(file: Path, found: Imported) -> None:
+    for guess in found.guesses:
+        click.echo(f"{file}:{guess.line}: guessed: {guess.message}", err=True)
+    for what in found.not_placed:
+        click.echo(f"{file}: left out: {what}", err=True)
 
 
 def _or_none(file: Path, work: Callable[[Path], T]) -> T | None:

@@ -15,7 +15,7 @@ from tests.every_mark import every_mark_text
 
 FOLDER = Path(__file__).parents[1] / "docs/screenshots"
 WIDTH, HEIGHT = 1280, 800
-BEFORE_THE_OVENS, DELIVERY_ROUND, BURNT_SUGAR = 1, 4, 5
+BEFORE_THE_OVENS, FLOUR_SACKS, DELIVERY_ROUND, BURNT_SUGAR = 1, 2, 4, 5
 NEW_SONG = """Title: Porch steps
 Tempo: 92
 
@@ -45,6 +45,18 @@ def what_comes_back(page: Page) -> None:
     figure.click()
     page.chrome.execute_script("arguments[0].scrollIntoView({block: 'center'})", figure)  # type: ignore[no-untyped-call]
     page.sees("one string thinner")
+
+
+def lesson(page: Page) -> None:
+    page.open(f"#/song/{FLOUR_SACKS}")
+    page.find("[aria-label='Chunks'] button")
+    page.press("j", "j", "j", "j")
+    page.find("h2", "Chunk 2")
+
+
+def lesson_sheet(page: Page) -> None:
+    page.open(f"#/song/{DELIVERY_ROUND}/sheet")
+    page.find(".paper [data-block='words']")
 
 
 def desk_text(page: Page) -> None:
@@ -144,6 +156,8 @@ VIEWS: tuple[Callable[[Page], None], ...] = (
     songs,
     desk,
     what_comes_back,
+    lesson,
+    lesson_sheet,
     new_song,
     ways,
     versions,

@@ -15,15 +15,17 @@ ALLOWED = {
     "core.figures": {"core.score"},
     "core.grade": {"core.errors", "core.score", "core.hand", "core.figures"},
     "core.easier": {"core.errors", "core.score", "core.hand", "core.figures", "core.grade"},
-    "core.teach": {"core.errors", "core.score", "core.hand", "core.grade"},
+    "core.teach": {"core.errors", "core.score", "core.hand", "core.figures", "core.grade"},
     "plainjson": {"core.errors"},
     "ladders": {"core.errors", "core.score", "core.hand", "core.grade"},
     "formats": {"core.errors", "core.score", "core.hand", "core.grade", "ladders", "plainjson"},
-    "store": {"core.errors", "core.score", "core.hand", "core.grade", "core.easier", "plainjson"},
+    "store": {
+        *("core.errors", "core.score", "core.hand", "core.grade", "core.easier", "core.teach", "plainjson"),
+    },
     "demo": {"core.score", "core.hand", "core.grade", "core.easier", "formats", "ladders", "store"},
     "report": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
-        "formats",
+        *("core.teach", "formats"),
     },
     "web": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
@@ -31,14 +33,26 @@ ALLOWED = {
     },
     "cli": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
-        *("demo", "formats", "ladders", "report", "store", "web"),
+        *("core.teach", "demo", "formats", "ladders", "report", "store", "web"),
     },
     "": set(),
 }
 # Within the web each knows only those before it.
 WEB = (
     *("", "schemas", "security", "workers", "program", "current", "errors", "openapi", "whom", "analysis"),
-    *("songs", "passages", "files", "ladders", "versions", "groups", "students", "app", "serving", "rows"),
+    *(
+        "songs",
+        "passages",
+        "files",
+        "ladders",
+        "lessons",
+        "versions",
+        "groups",
+        "students",
+        "app",
+        "serving",
+        "rows",
+    ),
     "__main__",
 )
 FORBIDDEN_IN_CORE = {

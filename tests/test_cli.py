@@ -41,6 +41,7 @@ def test_grade_prints_the_json_as_specified() -> None:
         "typical",
         "memory",
         "stamina",
+        "guessed",
         "bars",
     }
     bar = song["bars"][0]
@@ -201,3 +202,50 @@ def test_figures_are_told_in_words() -> None:
         "  beat 4 of bar 2 to beat 1 of bar 4: the same but for beat 4 of bar 3 and beat 1 of bar 4",
         "  beat 4 of bar 6 to beat 1 of bar 8: the same",
     ]
+
+
+def test_chunks_prints_the_json_as_specified() -> None:
+    result = run("chunks", FIGURES / "riff-two-frets-lower.tab", "--json")
+    (part,) = json.loads(result.stdout)["parts"]
+    first = part["chunks"][0]
+    assert {"name", "from", "to", "step", "figure"} <= set(first)
+    assert first["from"] == {"bar": 1, "onset": "0"}
+    assert first["figure"] is not None
+    assert "two frets lower" in part["chunks"][1]["name"]
+
+
+@pytest.mark.parametrize("order", ["top", "hardest", "used", "riffs", "layers"])
+def test_chunks_come_in_an_order(order: str) -> None:
+    result = run("chunks", FIGURES / "solo-bend-lick.tab", "--order", order, "--json")
+    rows = json.loads(result.stdout)["parts"][0]["chunks"]
+    steps = [row["step"] for row in rows if not row["name"].count(" ")]
+    assert order != "hardest" or steps == sorted(steps, reverse=True)
+    assert len(rows) >= 6
+
+
+@pytest.mark.parametrize(
+    ("command", "option", "value"),
+    [
+        ("grade", "--school", "move"),
+        ("grade", "--weighing", "whole"),
+        ("simplify", "--approach", "groove"),
+    ],
+)
+def test_choices_are_named_as_they_are_written_down(command: str, option: str, value: str) -> None:
+    more = ["--step", 4] if command == "simplify" else []
+    result = run(command, CALIBRATION / "gallop-110.tab", option, value, *more)
+    assert result.exit_code == 0, result.output
+
+
+def test_words_prints_the_json_as_specified() -> None:
+    result = run("words", FIGURES / "riff-two-frets-lower.tab", "--json")
+    rows = json.loads(result.stdout)["parts"][0]["chunks"]
+    assert rows[0]["sentences"][0] == "It starts on beat 1 of bar 1."
+    assert rows[1] == {"name": "1, two frets lower", "sentences": ["The same as 1, two frets lower."]}
+
+
+def test_words_are_said_in_spanish_with_do_re_mi() -> None:
+    result = run("words", FIGURES / "pick-waltz.tab", "--language", "es", "--names", "solfege", "--json")
+    rows = json.loads(result.stdout)["parts"][0]["chunks"]
+    assert rows[0]["sentences"][0] == "Empieza en el tiempo 1 del compás 1."
+    assert any("otra vez" in row["name"] for row in rows)

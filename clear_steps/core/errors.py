@@ -21,6 +21,24 @@ class Problem:
         return f"{self.line}:{self.column}: {self.message}"
 
 
+@dataclass(frozen=True, slots=True)
+class Guess:
+    """One thing a reading took for granted: what stands there, or is missing, and what it was taken for."""
+
+    line: int  # 0 where the file has no lines of its own
+    column: int
+    what: str
+    taken: str
+
+    @property
+    def message(self) -> str:
+        """Both in one sentence."""
+        return f"{self.what}; {self.taken}" if self.taken else self.what
+
+    def __str__(self) -> str:
+        return f"line {self.line}: {self.message}" if self.line else self.message
+
+
 class ReadError(ClearStepsError):
     """A text or file could not be read; every problem found is in `problems`."""
 

@@ -33,6 +33,10 @@ _SLUR = re.compile(r"\((?!\d)")
 _WORDS_IN_MUSIC = re.compile(r'"[^"]*"|%.*')
 _NO_NOTE = re.compile(r"pitch information from note: +(\S+), assuming C")
 _KEY = re.compile(r"^K:", re.MULTILINE)
+_INLINE_VOICE = re.compile(r"^\[V: *([^\]\s]+)[^\]]*\] *", re.MULTILINE)
+_OVERLAY = re.compile(r"&[^|\]]*")
+_TITLE = re.compile(r"^T:(.*)", re.MULTILINE)
+_LENGTH_OR_METRE = re.compile(r"^[LM]:", re.MULTILINE)
 _TUNE = re.compile(r"^X:", re.MULTILINE)
 
 
@@ -43,12 +47,15 @@ def read_abc(content: bytes) -> Imported:
         raise _wrong(f"the file has {len(text):,} characters; expected at most {MAX_CHARACTERS:,}")
     if not _KEY.search(text):
         raise _wrong("no K: line was found; expected an ABC tune with X:, T:, M:, L: and K: lines")
-    tunes = [start.start() for start in _TUNE.finditer(text)]
+    tunes = _tunes_in(text)
     others = len(tunes) - 1
     left_out = [f"{others} more tune{'s' if others > 1 else ''} in the file"] if others > 0 else []
-    if len(tunes) > 1:
-        text = text[tunes[0] : tunes[1]]
+    text = tunes[0] if tunes else text
     _check_music(text)
+    text, overlaid = _without_overlays(_voices_on_lines(text))
+    if not _LENGTH_OR_METRE.search(text):
+        text = _KEY.sub("L:1/8\nK:", text, count=1)  # what the notation's standard takes then
+    left_out += [f"{overlaid} x a further voice written with &"] if overlaid else []
     # music21 costs half a second to load, and only imports need it.
     from music21 import converter
 
@@ -63,6 +70,41 @@ def read_abc(content: bytes) -> Imported:
         said = f"{type(cause).__name__}: {cause}"[:200]
         raise _wrong(f"the tune cannot be read ({said}); expected ABC notation") from cause
     return assembled(pitched)
+
+
+def _voices_on_lines(text: str) -> str:
+    """`[V:1] ...` as a `V:1` line of its own: music21 takes those written inline for one voice."""
+    return _INLINE_VOICE.sub(r"V:\1\n", text)
+
+
+def _without_overlays(text: str) -> tuple[str, int]:
+    """Without what follows an `&` in a bar, which music21 takes for a bar of its own, and how often."""
+    lines, count = [], 0
+    for line in text.split("\n"):
+        if not _FIELD.match(line) and "&" in _WORDS_IN_MUSIC.sub("", line):
+            line, found = _OVERLAY.subn("", line)
+            count += found
+        lines.append(line)
+    return "\n".join(lines), count
+
+
+def abc_tunes(content: bytes) -> list[tuple[str, bytes]]:
+    """The title and the content of every tune in an ABC file."""
+    tunes = _tunes_in(content.decode("utf-8-sig", "replace"))
+    return [
+        (" ".join(title[1].split()) if (title := _TITLE.search(tune)) else "Untitled", tune.encode())
+        for tune in tunes
+    ]
+
+
+def _tunes_in(text: str) -> list[str]:
+    """Each tune's text, what stands before the first one with each."""
+    starts = [start.start() for start in _TUNE.finditer(text)]
+    if not starts:
+        return []
+    common = text[: starts[0]]
+    common = "".join(f"{line}\n" for line in common.split("\n") if _FIELD.match(line))
+    return [common + text[start:end] for start, end in zip(starts, [*starts[1:], len(text)], strict=True)]
 
 
 def _check_music(text: str) -> None:
@@ -110,6 +152,11 @@ def pitched_of_score(score: Any, left_out: list[str]) -> PitchedSong:
     title = (score.metadata.title or "") if score.metadata else ""
     song = PitchedSong(" ".join(title.split()), [], left_out=left_out)
     parts = list(score.parts) or [score]
+    graces = sum(element.duration.isGrace for element in score.recurse().notes)
+    if graces:
+        song.guessed(
+            f"{graces} x a grace note", "it is kept as a mark on the note it leads to, without its pitch"
+        )
     for part in parts:
         name = " ".join(str(part.partName or "").split()) if len(parts) > 1 else ""
         song.parts.append(PitchedPart(name, _measures(part)))

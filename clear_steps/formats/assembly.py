@@ -5,7 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
 
-from clear_steps.core.errors import Problem, ReadError
+from clear_steps.core.errors import Guess, Problem, ReadError
 from clear_steps.core.grade import GradeRequest, hand_tables
 from clear_steps.core.hand import Moment, Pitch, Spot, can_be_placed, place
 from clear_steps.core.hand.placing import HIGHEST_FRET
@@ -26,6 +26,7 @@ from clear_steps.core.score import (
     usual_scale_mm,
 )
 from clear_steps.formats.bounds import MAX_BARS, MAX_EVENTS, MAX_NOTES, MAX_PARTS
+from clear_steps.formats.finishing import with_chords, with_texts, with_true_ties
 from clear_steps.formats.pitched import Imported, PitchedMeasure, PitchedNote, PitchedPart, PitchedSong
 from clear_steps.ladders import default_ladder
 
@@ -40,14 +41,14 @@ def assembled(pitched: PitchedSong) -> Imported:
     _check_size(parts)
     tempo = parts[0].measures[0].tempo
     song = Song(pitched.title, tempo, parts=())
-    log = _Log(list(pitched.guessed), list(pitched.left_out))
+    log = _Log(list(pitched.guesses), list(pitched.left_out))
     if tempo is None:
-        log.guessed.append(f"no tempo is written; {ASSUMED_TEMPO} quarter notes a minute are assumed")
+        log.guessed("no tempo is written", f"{ASSUMED_TEMPO} quarter notes a minute are assumed")
     built = tuple(_Assembler(part, song.playing_tempo, log).part() for part in parts)
     return Imported(
         replace(song, parts=built),
         tuple(map(counted_notes, built)),
-        tuple(log.guessed),
+        tuple(log.guesses),
         tuple(log.not_placed),
     )
 
@@ -88,8 +89,11 @@ def _check_size(parts: Sequence[PitchedPart]) -> None:
 
 @dataclass
 class _Log:
-    guessed: list[str]
+    guesses: list[Guess]
     not_placed: list[str]
+
+    def guessed(self, what: str, taken: str) -> None:
+        self.guesses.append(Guess(0, 0, what, taken))
 
 
 @dataclass(frozen=True, slots=True)
@@ -117,9 +121,9 @@ class _Assembler:
         if self._part.tuning is None and any(
             note.spot is None for measure in self._part.measures for note in measure.notes
         ):
-            self._log.guessed.append(
-                f"{name or 'the part'} has no tab; its notes are placed on a guitar in standard tuning by"
-                " what costs the hand least"
+            self._log.guessed(
+                f"{name or 'the part'} has no tab",
+                "its notes are placed on a guitar in standard tuning by what costs the hand least",
             )
         # Told before the notes are placed, which takes time.
         metres = [self._metre(index, measure) for index, measure in enumerate(self._part.measures)]
@@ -133,10 +137,15 @@ class _Assembler:
             self._bar(index, measure, metre, by_bar.get(index, []))
             for index, (measure, metre) in enumerate(zip(self._part.measures, metres, strict=True))
         )
+        bars, struck = with_true_ties(bars)
+        if struck:
+            self._log.guessed(
+                f"{struck} notes of {name or 'the part'} are tied to another pitch", "they are struck"
+            )
         if self._ringing:
-            self._log.guessed.append(
-                f"{self._ringing} notes of {name or 'the part'} sound over later ones; they are written as"
-                " left to ring"
+            self._log.guessed(
+                f"{self._ringing} notes of {name or 'the part'} sound over later ones",
+                "they are written as left to ring",
             )
         sections = tuple(
             Section(measure.section, index)
@@ -160,9 +169,9 @@ class _Assembler:
             own.pickup = own.pickup or index in cut
             if held.short and not own.pickup:
                 own.length = held.whole
-                self._log.guessed.append(
-                    f"bar {self._number(index)} holds {held.quarters} of {held.whole} quarters; a rest"
-                    " fills it"
+                self._log.guessed(
+                    f"bar {self._number(index)} holds {held.quarters} of {held.whole} quarters",
+                    "a rest fills it",
                 )
 
     def _octave_shift(self) -> int:
@@ -183,17 +192,21 @@ class _Assembler:
         )
         if best:
             way, octaves = ("up" if best > 0 else "down"), abs(best) // 12
-            self._log.guessed.append(
-                f"{self._part.name or 'the part'} is played {octaves} octave{'s' * (octaves > 1)} {way}, as"
-                " it lies on the guitar"
+            self._log.guessed(
+                f"{self._part.name or 'the part'} {self._why_moved}",
+                f"it is played {octaves} octave{'s' * (octaves > 1)} {way}, as it lies on the guitar",
             )
         return best
+
+    @property
+    def _why_moved(self) -> str:
+        return "lies off the neck" if self._part.at_pitch else "does not say in which octave it sounds"
 
     def _groups(self, shift: int) -> Iterator[_Group]:
         for index, measure in enumerate(self._part.measures):
             starting: dict[Fraction, list[PitchedNote]] = {}
             for note in measure.notes:
-                if note.onset >= measure.length:
+                if note.onset >= measure.length or note.quarters <= 0:
                     self._leave_out(index, note, "it has no length")
                     continue
                 moved = replace(note, midi=note.midi + shift) if note.spot is None else note
@@ -201,9 +214,9 @@ class _Assembler:
             onsets = sorted(starting)
             for onset, end in zip(onsets, [*onsets[1:], measure.length], strict=False):
                 notes = starting[onset]
-                lasting = min(max(note.quarters for note in notes), end - onset) or end - onset
+                lasting = min(max(note.quarters for note in notes), end - onset)
                 alike = {(note.midi, note.spot): note for note in notes}
-                yield _Group(index, onset, lasting, tuple(alike.values()))
+                yield _Group(index, onset, lasting, tuple(_one_a_string(list(alike.values()))))
 
     def _thinned(self, group: _Group) -> _Group:
         """The group without what cannot be placed; the outer notes stay longest."""
@@ -304,8 +317,8 @@ class _Assembler:
             measure.endings,
             measure.double_bar,
         )
-        bar = replace(bar, events=_with_texts(bar, measure.texts))
-        bar = replace(bar, events=_with_chords(bar, measure.chords))
+        bar = replace(bar, events=with_texts(bar, measure.texts))
+        bar = replace(bar, events=with_chords(bar, measure.chords))
         return replace(bar, pickup=measure.pickup and bar.quarters < bar.metre.quarters)
 
     def _metre(self, index: int, measure: PitchedMeasure) -> Metre:
@@ -315,8 +328,9 @@ class _Assembler:
         for unit in (4, 8, 16, 32):
             beats = measure.length * unit / 4
             if beats.denominator == 1 and 1 <= beats <= 32:
-                self._log.guessed.append(
-                    f"bar {self._number(index)} holds {beats}/{unit}, not {measure.metre}; it is written so"
+                self._log.guessed(
+                    f"bar {self._number(index)} holds {beats}/{unit}, not {measure.metre}",
+                    "it is written so",
                 )
                 return Metre(int(beats), unit)
         raise ReadError(
@@ -363,24 +377,13 @@ class _Assembler:
         )
 
 
-def _with_texts(bar: Bar, texts: Sequence[tuple[Fraction, str]]) -> tuple[Event, ...]:
-    """Words over the bar, as remarks on the events that start at or after them."""
-    events = list(bar.events)
-    for onset, text in texts:
-        at = next((index for index, own in enumerate(bar.onsets) if own >= onset), len(events) - 1)
-        if events:
-            events[at] = replace(events[at], remark=" ".join(filter(None, (events[at].remark, text))))
-    return tuple(events)
-
-
-def _with_chords(bar: Bar, chords: Sequence[tuple[Fraction, str]]) -> tuple[Event, ...]:
-    """Chord names, on the events that sound when they come."""
-    events = list(bar.events)
-    for onset, name in chords:
-        at = max((index for index, own in enumerate(bar.onsets) if own <= onset), default=0)
-        if events:
-            events[at] = replace(events[at], chord=",".join(filter(None, (events[at].chord, name))))
-    return tuple(events)
+def _one_a_string(notes: list[PitchedNote]) -> Iterator[PitchedNote]:
+    """Notes that start together; of two on one string the second loses its place and looks for another."""
+    taken: set[int] = set()
+    for note in notes:
+        string = note.spot[0] if note.spot else 0
+        yield replace(note, spot=None) if string in taken else note
+        taken |= {string} - {0}
 
 
 def _pitch(note: PitchedNote, before: Sequence[PitchedNote] = ()) -> Pitch:

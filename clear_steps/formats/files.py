@@ -1,25 +1,25 @@
 """Reading and writing by file ending."""
 
-from collections.abc import Callable
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, replace
 from pathlib import PurePath
 
 from clear_steps.core.errors import InvalidValueError, Problem, ReadError
 from clear_steps.core.score import Song
-from clear_steps.formats.abc import read_abc
+from clear_steps.formats.abc import abc_tunes, read_abc
 from clear_steps.formats.assembly import counted_notes
 from clear_steps.formats.midi import write_midi
 from clear_steps.formats.musicxml import read_musicxml, write_musicxml
 from clear_steps.formats.pitched import Imported
+from clear_steps.formats.readback import read_back
 from clear_steps.formats.songjson import song_from_json, song_to_json
-from clear_steps.formats.tabtext import decode, read_tab, write_tab
+from clear_steps.formats.tabtext import decode, read_tab, songs_in, write_tab
 
 
 def _tab(content: bytes) -> Imported:
     text, taken = decode(content)
     reading = read_tab(text)
-    told = (f"line {guess.line}: {guess.message}" for guess in reading.guesses)
-    return Imported(reading.song, _counted(reading.song), (*([taken] if taken else ()), *told))
+    return Imported(reading.song, _counted(reading.song), (*taken, *reading.guesses), text=text)
 
 
 def _json(content: bytes) -> Imported:
@@ -58,9 +58,28 @@ _READABLE = tuple(ending for ending, own in _FORMATS.items() if own.read)
 _WRITABLE = tuple(ending for ending, own in _FORMATS.items() if own.write)
 
 
+def songs_of(name: str, content: bytes) -> tuple[tuple[str, bytes], ...]:
+    """The title of every song in a file, and the content that holds it alone; none where there is only
+    one."""
+    split = _SPLIT.get(PurePath(name).suffix.lower())
+    found = tuple(split(content)) if split else ()
+    return found if len(found) > 1 else ()
+
+
+def _tabs_of(content: bytes) -> Iterator[tuple[str, bytes]]:
+    return ((title, text.encode()) for title, text in songs_in(decode(content)[0]))
+
+
+_SPLIT: dict[str, Callable[[bytes], Iterable[tuple[str, bytes]]]] = {
+    ".tab": _tabs_of,
+    ".txt": _tabs_of,
+    ".abc": abc_tunes,
+}
+
+
 def import_song(name: str, content: bytes) -> Imported:
-    """The song in a file, with what was read, guessed and not placed; raises ReadError with line and
-    column."""
+    """The song in a file (the first, where there are several), with what was read, guessed and not placed;
+    raises ReadError with line and column."""
     ending = PurePath(name).suffix.lower()
     read = _FORMATS[ending].read if ending in _FORMATS else None
     if read is None:
@@ -68,6 +87,14 @@ def import_song(name: str, content: bytes) -> Imported:
             (Problem(1, 1, f"'{ending}' files cannot be read; expected one of {' '.join(_READABLE)}"),)
         )
     return read(content)
+
+
+def as_text(found: Imported) -> Imported:
+    """An import with the tab text it becomes, read back: what that changes is told."""
+    if found.text:
+        return found  # it was tab text
+    text = write_tab(found.song)
+    return replace(found, text=text, changed=read_back(found.song, text))
 
 
 def read_song(name: str, content: bytes) -> Song:

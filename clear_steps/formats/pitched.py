@@ -4,6 +4,7 @@ and fret."""
 from dataclasses import dataclass, field
 from fractions import Fraction
 
+from clear_steps.core.errors import Guess
 from clear_steps.core.score import Bend, Finger, Metre, PickingFinger, Song, Stroke, Technique, Tuning
 
 
@@ -64,15 +65,27 @@ class PitchedSong:
 
     title: str
     parts: list[PitchedPart]
-    guessed: list[str] = field(default_factory=list)
+    guesses: list[Guess] = field(default_factory=list)
     left_out: list[str] = field(default_factory=list)
+
+    def guessed(self, what: str, taken: str) -> None:
+        """Note a guess; these files have no lines that a teacher would look for."""
+        self.guesses.append(Guess(0, 0, what, taken))
 
 
 @dataclass(frozen=True, slots=True)
 class Imported:
-    """What a file became, and what was read, guessed and not placed on the way."""
+    """What a file became, and what was read, guessed and not placed on the way; `text` is what goes into the
+    editor, `changed` how the song in it differs from the one that was read."""
 
     song: Song
     read: tuple[str, ...]
-    guessed: tuple[str, ...] = ()
+    guesses: tuple[Guess, ...] = ()
     not_placed: tuple[str, ...] = ()
+    text: str = ""
+    changed: tuple[str, ...] = ()
+
+    @property
+    def guessed(self) -> tuple[str, ...]:
+        """The guesses in words."""
+        return tuple(map(str, self.guesses))

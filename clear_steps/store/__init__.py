@@ -1,6 +1,7 @@
 """SQLite through SQLAlchemy: songs with every revision, versions with every choice, students, groups,
 ladders, own Steps."""
 
+from clear_steps.store.chunkings import Chunking, Chunkings, ChunkStart
 from clear_steps.store.database import Database
 from clear_steps.store.errors import (
     BusyError,
@@ -14,6 +15,7 @@ from clear_steps.store.errors import (
 from clear_steps.store.groups import MOST_SEATS, Group, Groups, Seat, StoredGroup
 from clear_steps.store.kept_answers import KeptAnswers, digest
 from clear_steps.store.ladders import Ladders, StoredLadder
+from clear_steps.store.lesson_sheets import LessonSheet, LessonSheets, SheetBlock
 from clear_steps.store.own_steps import OwnStep, OwnSteps
 from clear_steps.store.songs import Songs, StoredRevision, StoredSong
 from clear_steps.store.students import StoredStudent, Student, Students
@@ -22,11 +24,16 @@ from clear_steps.store.versions import NewVersion, StoredVersion, Versions
 __all__ = [
     "MOST_SEATS",
     "BusyError",
+    "ChunkStart",
+    "Chunking",
+    "Chunkings",
     "Database",
     "Group",
     "Groups",
     "KeptAnswers",
     "Ladders",
+    "LessonSheet",
+    "LessonSheets",
     "NameTakenError",
     "NewVersion",
     "NoRoomError",
@@ -35,6 +42,7 @@ __all__ = [
     "OwnSteps",
     "SavedAtOnceError",
     "Seat",
+    "SheetBlock",
     "Songs",
     "StaleRevisionError",
     "StoreError",

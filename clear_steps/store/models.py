@@ -161,6 +161,36 @@ class OwnStepRow(Base):
     saved_at: Mapped[datetime]
 
 
+class ChunkingRow(Base):
+    """Where a teacher cuts a part of one revision into chunks, one row a change of mind; empty where it was
+    given back to the proposal."""
+
+    __tablename__ = "chunkings"
+    __table_args__ = (UniqueConstraint("song_id", "part_index", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    song_id: Mapped[int] = mapped_column(ForeignKey("songs.id"), index=True)
+    part_index: Mapped[int]
+    number: Mapped[int]
+    revision: Mapped[int]
+    content: Mapped[str]  # JSON
+    schema: Mapped[int]
+    saved_at: Mapped[datetime]
+
+
+class LessonSheetRow(Base):
+    """What stands on a song's sheet for a student, or for anybody; one row a change of mind."""
+
+    __tablename__ = "lesson_sheets"
+    __table_args__ = (UniqueConstraint("song_id", "student_id", "number"),)
+    id: Mapped[int] = mapped_column(primary_key=True)
+    song_id: Mapped[int] = mapped_column(ForeignKey("songs.id"), index=True)
+    student_id: Mapped[int | None] = mapped_column(ForeignKey("students.id"), index=True)
+    number: Mapped[int]
+    content: Mapped[str]  # JSON
+    schema: Mapped[int]
+    saved_at: Mapped[datetime]
+
+
 class KeptAnswerRow(Base):
     """An answer that took time, under a digest of all that it depends on; it can be made again at any
     time."""

@@ -12,6 +12,7 @@ from clear_steps.web.errors import handle_errors
 from clear_steps.web.files.routes import blueprint as file_blueprint
 from clear_steps.web.groups.routes import blueprint as group_blueprint
 from clear_steps.web.ladders.routes import blueprint as ladder_blueprint
+from clear_steps.web.lessons.routes import blueprint as lesson_blueprint
 from clear_steps.web.openapi import one_name_each
 from clear_steps.web.passages.routes import blueprint as passage_blueprint
 from clear_steps.web.schemas import ErrorModel
@@ -62,6 +63,7 @@ def create_app(
         student_blueprint,
         group_blueprint,
         ladder_blueprint,
+        lesson_blueprint,
         file_blueprint,
     ):
         app.register_blueprint(routes)

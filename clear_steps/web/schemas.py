@@ -2,7 +2,8 @@
 
 from pydantic import BaseModel
 
-from clear_steps.core.errors import Problem
+from clear_steps.core.errors import Guess, Problem
+from clear_steps.formats.tabtext import Reading
 
 
 class PlaceModel(BaseModel):
@@ -13,10 +14,12 @@ class PlaceModel(BaseModel):
 
 
 class ProblemModel(BaseModel):
-    """One thing wrong or guessed, with its place."""
+    """One thing wrong or guessed, with its place, and the bar there (part and bar as indexes), if any."""
 
     place: PlaceModel
     message: str
+    part: int | None = None
+    bar: int | None = None
 
 
 class ErrorModel(BaseModel):
@@ -28,6 +31,12 @@ class ErrorModel(BaseModel):
     problems: list[ProblemModel] = []
 
 
-def problem_model(problem: Problem) -> ProblemModel:
-    """A problem as the API tells it."""
-    return ProblemModel(place=PlaceModel(line=problem.line, column=problem.column), message=problem.message)
+def problem_model(problem: Problem | Guess, reading: Reading | None = None) -> ProblemModel:
+    """A problem or guess as the API tells it; by a reading its bar as well, of a problem in lines that could
+    not be placed the bar before them."""
+    at = reading and reading.bar_at(problem.line, problem.column)
+    if reading and at is None and isinstance(problem, Problem):
+        at = reading.bar_before(problem.line)
+    part, bar = at or (None, None)
+    place = PlaceModel(line=problem.line, column=problem.column)
+    return ProblemModel(place=place, message=problem.message, part=part, bar=bar)

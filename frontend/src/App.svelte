@@ -18,6 +18,7 @@
     '/ladder': wrap({ asyncComponent: () => import('./screens/ladder/Ladder.svelte') }),
     '/students': wrap({ asyncComponent: () => import('./screens/students/Students.svelte') }),
     '/song/:id/group': wrap({ asyncComponent: () => import('./screens/group/Group.svelte') }),
+    '/song/:id/sheet': wrap({ asyncComponent: () => import('./screens/sheet/LessonSheets.svelte') }),
     '/song/:id/versions': wrap({ asyncComponent: () => import('./screens/versions/Versions.svelte') }),
     '/song/:id': wrap({ asyncComponent: () => import('./screens/desk/Desk.svelte') }),
     '*': Songs,

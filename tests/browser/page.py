@@ -19,13 +19,14 @@ from tests.browser.chrome import Served
 T = TypeVar("T")
 # Pages that are higher than what A4 and Letter leave, and drawings wider than it.
 OVER_THE_EDGE = """
-return [...document.querySelectorAll('.sheet-page')].flatMap((page) => {
+return [...document.querySelectorAll('.sheets .sheet-page, .sheets .lesson-sheet')].flatMap((page) => {
   const box = page.getBoundingClientRect()
   const wide = [...page.querySelectorAll('path, text, p, li, h1')].filter((each) => {
     const own = each.getBoundingClientRect()
     return own.right > box.right + 3 || own.left < box.left - 3
   })
-  return [...(box.height > 948 ? [`page of ${box.height} px`] : []), ...wide.map((each) => each.outerHTML)]
+  const cut = page.matches('.sheet-page') && box.height > 948 // others are paged by the browser
+  return [...(cut ? [`page of ${box.height} px`] : []), ...wide.map((each) => each.outerHTML)]
 })
 """
 PASTE = """
@@ -128,7 +129,10 @@ class Page:
             "window.print = () => dispatchEvent(new Event('beforeprint'))", "the printer stays off"
         )
         self.find("header button", button).click()
-        self.until(lambda: self.chrome.find_elements(By.CSS_SELECTOR, ".sheets .sheet-page"), "a sheet")
+        self.until(
+            lambda: self.chrome.find_elements(By.CSS_SELECTOR, ".sheets .sheet-page, .sheets .lesson-sheet"),
+            "a sheet",
+        )
         assert self.chrome.execute_script(OVER_THE_EDGE) == []
         yield
         self.chrome.execute_script("dispatchEvent(new Event('afterprint'))")

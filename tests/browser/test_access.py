@@ -18,7 +18,16 @@ axe.run(document, {resultTypes: ['violations']}).then(({violations}) => done(vio
   .filter(({impact}) => impact === 'serious' || impact === 'critical')
   .map(({id, nodes}) => `${id}: ${nodes.slice(0, 3).map((node) => node.html.slice(0, 160)).join(' | ')}`)))
 """
-SCREENS = ("#/", "#/new", "#/song/3", "#/song/7", "#/song/5/versions", "#/students", "#/ladder")
+SCREENS = (
+    "#/",
+    "#/new",
+    "#/song/3",
+    "#/song/7",
+    "#/song/5/versions",
+    "#/song/3/sheet",
+    "#/students",
+    "#/ladder",
+)
 SIDEWAYS = "return document.documentElement.scrollWidth - document.documentElement.clientWidth"
 
 

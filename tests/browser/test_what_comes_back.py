@@ -69,7 +69,7 @@ def test_its_places_are_heard_one_after_the_other(page: Page) -> None:
         page.find("button[aria-label^='1 2 3']").click()
         page.find("section[aria-label='What comes back'] button", "Bar 1, eight times").click()
         page.find("button", "Play all").click()
-        recording = listen(page, 10)
+        recording = listen(page, 13)
     missing, within = not_heard(recording, written(song, replace(part, bars=bars, sections=())))
     assert within > 15
     assert len(missing) <= within / 10, f"of {within} notes not heard: {missing}"

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 
 from clear_steps.core.score import TUNINGS, Song
 from clear_steps.formats import import_song
-from clear_steps.formats.tabtext import read_tab, write_tab
+from clear_steps.formats.tabtext import read_tab, read_what_can_be, write_tab
 from clear_steps.formats.tabtext.brought import as_we_write
 from clear_steps.formats.tabtext.brought.tunings import said_tuning
 from clear_steps.formats.tabtext.problems import Findings
@@ -116,7 +116,7 @@ def test_letters_of_any_usual_file_are_read(encoding: str) -> None:
 
 def test_a_title_on_a_line_of_its_own_is_told_as_a_guess() -> None:
     reading = read_tab(f"Paper lantern\n\n{SYSTEM}")
-    assert any("'Paper lantern' is taken for the title" in guess.message for guess in reading.guesses)
+    assert any("it is taken for the title" in guess.message for guess in reading.guesses)
 
 
 def test_a_metre_over_a_bar_is_that_bars_alone() -> None:
@@ -146,3 +146,14 @@ def test_what_we_write_goes_through_unchanged(song: Song) -> None:
     findings = Findings()
     assert as_we_write(lines, findings) == lines
     assert not findings.guesses
+
+
+def test_lines_that_cannot_be_placed_are_told_at_the_bar_before_them() -> None:
+    ragged = "e|0--2--3--|\nB|0--2--3--5--7--8-|2--|\nG|----|\nD|--|\nA|-|\nE|0---|\n"
+    reading, problems = read_what_can_be(f"{SYSTEM}\n{ragged}")
+    assert reading is not None
+    assert problems
+    line = problems[0].line
+    assert reading.bar_at(line, problems[0].column) is None
+    assert reading.bar_before(line) == (0, 1)
+    assert reading.bar_before(0) is None

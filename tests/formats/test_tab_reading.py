@@ -232,7 +232,7 @@ def test_a_bar_that_fits_no_rhythm_is_marked_uncertain_and_said() -> None:
         )
     )
     assert reading.song.parts[0].bars[0].uncertain
-    assert any("nearest thirty-seconds" in guess.message for guess in reading.guesses)
+    assert any("nearest plain one" in guess.message for guess in reading.guesses)
 
 
 def test_the_example_of_the_format_s_description_is_read_and_round_trips() -> None:

@@ -12,7 +12,7 @@ from clear_steps.demo import demo_texts
 TAB = "Title: Porch\nTempo: 90\nTime: 4/4\nTuning: standard\n\n" + "\n".join(
     f"{name}|0---3---1---0---|" for name in "eBGDAE"
 )
-BROKEN = TAB.replace("e|0", "e|z")
+BROKEN = TAB.replace("e|0-", "e|99")
 
 
 def add(client: FlaskClient, text: str = TAB) -> int:
@@ -38,14 +38,16 @@ def test_a_text_that_cannot_be_read_stores_nothing_and_names_the_place(client: F
     assert answer.status_code == 422
     assert answer.json["code"] == "unreadable"
     assert answer.json["place"] == {"line": 6, "column": 3}
-    assert "'z' is no sign" in answer.json["message"]
+    assert "fret 99 is not on the neck" in answer.json["message"]
     assert client.get("/api/songs").json["songs"] == []
 
 
 def test_a_preview_of_an_unfinished_text_is_an_answer_and_no_error(client: FlaskClient) -> None:
     answer = client.post("/api/preview", json={"text": BROKEN})
-    assert (answer.status_code, answer.json["analysis"]) == (200, None)
-    assert answer.json["problems"][0]["place"] == {"line": 6, "column": 3}
+    assert answer.status_code == 200
+    (problem,) = answer.json["problems"]
+    assert (problem["place"], problem["part"], problem["bar"]) == ({"line": 6, "column": 3}, 0, 0)
+    assert answer.json["analysis"]["parts"][0]["bars"], "what can be read is drawn"
     assert client.post("/api/preview", json={"text": TAB}).json["analysis"]["parts"][0]["step"] >= 1
 
 

@@ -154,8 +154,12 @@ class Builder:
         first."""
         rows: Sequence[int] = range(len(part.bars))
         if known:
-            fresh = differ.union(index for index in rows if part.bars[index] is not known.before.bars[index])
-            rows = [index for index in rows if not fresh.isdisjoint((index - 1, index, index + 1))]
+            fresh = self._otherwise(plan, stage, differ)
+            if part is not known.before:
+                pairs = zip(part.bars, known.before.bars, strict=True)
+                fresh |= {index for index, (own, other) in enumerate(pairs) if own is not other}
+            around = {index + apart for index in fresh for apart in (-1, 0, 1)}
+            rows = sorted(around.intersection(rows))
             if not rows:
                 return known
         made = self._rewritten(part, plan, stage, known.after if known else part, rows)
@@ -168,6 +172,16 @@ class Builder:
         }
         struck = self._with(part, again)
         return _Step(part, struck, self._rewritten(struck, plan, stage, struck, range(len(part.bars))))
+
+    def _otherwise(self, plan: Plan, stage: int, differ: set[int]) -> set[int]:
+        """Of the bars in which a plan differs from the settled one, those that do so at a stage."""
+        settled = self._settled[0]
+        return {
+            index
+            for index in differ
+            if plan[index].more != settled[index].more
+            or plan[index].options[stage : stage + 1] != settled[index].options[stage : stage + 1]
+        }
 
     def _lost(self, made: Part) -> Iterator[int]:
         """Bars (indexes) in which a tie has lost its note."""

@@ -15,7 +15,7 @@ _SHAPES = frozenset({"chord", "retune", "capo"})
 _MOST_SHAPES = 6  # told of one song
 _A_CHORD = 3
 _TOLD = 3  # in a sentence
-_SILENT = frozenset({"strike", "place"})  # what nobody needs to be told apart
+_SILENT = frozenset({"strike"})  # what nobody needs to be told apart
 
 
 @dataclass(frozen=True, slots=True)

@@ -138,7 +138,7 @@ def told_rule(stream: Stream, row: Stepping) -> Rule | None:
 def _place(stream: Stream, span: tuple[At, At], found: Found) -> Place:
     start, likeness = stream.columns[found.first].at, found.likeness
     ticks = {start + tick for tick in (*likeness.but, *likeness.otherwise)}
-    return Place(*span, likeness.how, likeness.by, tuple(sorted({_at(stream, tick) for tick in ticks})))
+    return Place(*span, likeness.how, likeness.by, tuple(sorted({moment_at(stream, tick) for tick in ticks})))
 
 
 def _span(stream: Stream, first: int, length: int) -> tuple[At, At] | None:
@@ -149,7 +149,8 @@ def _span(stream: Stream, first: int, length: int) -> tuple[At, At] | None:
     return At(columns[first].bar, columns[first].onset), At(columns[last].bar, columns[last].onset)
 
 
-def _at(stream: Stream, tick: int) -> At:
+def moment_at(stream: Stream, tick: int) -> At:
+    """The moment of a tick: a column's, or a point of a bar."""
     if tick in stream.index_at:
         column = stream.columns[stream.index_at[tick]]
         return At(column.bar, column.onset)

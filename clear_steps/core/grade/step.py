@@ -178,6 +178,16 @@ class Grader:
         played = self._performer.bar(part, fingered, 0, times, index)
         return self._judge(played)[0], fingered.hands[0][index]
 
+    def judged(
+        self, part: Part, grading: Grading, times: Sequence[BarTime], indexes: Iterable[int]
+    ) -> dict[int, JudgedBar]:
+        """Some bars (indexes) of a part graded before, with what was found in them, at the given times."""
+        performed = self._performer
+        return {
+            index: self._judge(performed.bar(part, grading.fingered, grading.hand, times, index))[1]
+            for index in indexes
+        }
+
     def grade(self, part: Part) -> Grading:
         """The whole grade of a part."""
         marked = self._song.playing_tempo

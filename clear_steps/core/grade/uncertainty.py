@@ -57,16 +57,17 @@ def step_range(
 def _at_least(bar: Bar) -> Bar:
     """The bar without its uncertain and its optional notes; where the rhythm is uncertain it is not
     counted."""
-    return replace(bar, events=tuple(map(_surely, bar.events)))
+    in_time = not any(event.uncertain for event in bar.events)
+    return replace(bar, events=tuple(_surely(event, in_time) for event in bar.events))
 
 
-def _surely(event: Event) -> Event:
+def _surely(event: Event, in_time: bool) -> Event:
     notes = tuple(note for note in event.notes if not (note.uncertain or note.optional))
-    if len(notes) == len(event.notes) and not event.uncertain:
+    if len(notes) == len(event.notes) and in_time:
         return event
     return replace(
         event,
         notes=notes,
         techniques=event.techniques if notes else frozenset(),
-        free=event.free or event.uncertain,
+        free=event.free or not in_time,
     )

@@ -41,6 +41,7 @@ from clear_steps.core.score.song import (
     Section,
     Song,
 )
+from clear_steps.core.score.spelling import sharps_of, spelled, spelled_name
 from clear_steps.core.score.techniques import (
     ARRIVING,
     HARMONICS,
@@ -114,8 +115,11 @@ __all__ = [
     "parse_tuning",
     "played_order",
     "reading_in_use",
+    "sharps_of",
     "song_map",
     "spell_length",
+    "spelled",
+    "spelled_name",
     "unknown_sections",
     "usual_scale_mm",
     "with_finger",

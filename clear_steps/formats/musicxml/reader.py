@@ -25,7 +25,7 @@ def read_musicxml(content: bytes) -> Imported:
         raise ReadError((Problem(1, 1, f"the file is {found}; expected a score-partwise MusicXML document"),))
     title = _first_text(root, "work/work-title", "movement-title")
     names = {
-        part.get("id"): (part.findtext("part-name") or "").strip()
+        part.get("id"): " ".join((part.findtext("part-name") or "").split())
         for part in root.iterfind("part-list/score-part")
     }
     song = PitchedSong(title, [])
@@ -37,7 +37,7 @@ def read_musicxml(content: bytes) -> Imported:
 
 def _first_text(root: Element, *paths: str) -> str:
     texts = (root.findtext(path) for path in paths)
-    return next((text.strip() for text in texts if text and text.strip()), "")
+    return next((" ".join(text.split()) for text in texts if text and text.strip()), "")
 
 
 class _PartReader:
@@ -68,7 +68,7 @@ class _PartReader:
         tabbed = {staff for staff, has_places in self._staves.items() if has_places}
         self._wanted = tabbed or set(self._staves)
         if tabbed and len(tabbed) < len(self._staves):
-            self._song.guessed.append(f"{self._name or 'the part'} has notes and tab; the tab staff is read")
+            self._song.guessed(f"{self._name or 'the part'} has notes and tab", "the tab staff is read")
         measures = [self._measure(element, index) for index, element in enumerate(part.iterfind("measure"))]
         self._song.parts.append(PitchedPart(self._name, measures, self._tuning, self._capo, self._at_pitch))
         named = self._name or "the part"
@@ -144,9 +144,9 @@ class _PartReader:
         except (ValueError, ClearStepsError):
             pass
         if beats:
-            self._song.guessed.append(
-                f"the metre {'+'.join(beats)}/{'+'.join(units)} is not read; bars go on as {self._metre}, or"
-                " by what they hold"
+            self._song.guessed(
+                f"the metre {'+'.join(beats)}/{'+'.join(units)} is not read",
+                f"bars go on as {self._metre}, or by what they hold",
             )
         return None
 
@@ -157,7 +157,9 @@ class _PartReader:
             try:
                 self._tuning = Tuning(tuple(pitch for pitch in reversed(pitches) if pitch is not None))
             except ClearStepsError as error:
-                self._song.guessed.append(f"the tuning of {self._name or 'the part'} is not read: {error}")
+                self._song.guessed(
+                    f"the tuning of {self._name or 'the part'} is not read: {error}", "the usual one is taken"
+                )
         self._capo = min(max(int(_fraction(details.findtext("capo"))), 0), 12)
 
     def _direction(self, element: Element, measure: PitchedMeasure, at: Fraction) -> None:

@@ -7,27 +7,24 @@ from fractions import Fraction
 from math import lcm
 from xml.etree.ElementTree import Element, SubElement
 
-from clear_steps.core.score import LAST_TIME, Bar, Event, Note, Part, Song, Stroke, Technique, Tuning
+from clear_steps.core.score import (
+    LAST_TIME,
+    Bar,
+    Event,
+    Note,
+    Part,
+    Song,
+    Stroke,
+    Technique,
+    Tuning,
+    sharps_of,
+    spelled,
+)
 from clear_steps.formats.musicxml.harmony import write_harmony
 from clear_steps.formats.musicxml.signs import ARTICULATIONS, OTHER, name_of_technique
 from clear_steps.formats.musicxml.values import WrittenValue, written_values
 
 _DOCTYPE = '<!DOCTYPE score-partwise PUBLIC "-//Recordare//DTD MusicXML 4.0 Partwise//EN" "http://www.musicxml.org/dtds/partwise.dtd">'
-# Spelling in sharps: step and alter of every pitch class.
-_STEPS = (
-    ("C", 0),
-    ("C", 1),
-    ("D", 0),
-    ("D", 1),
-    ("E", 0),
-    ("F", 0),
-    ("F", 1),
-    ("G", 0),
-    ("G", 1),
-    ("A", 0),
-    ("A", 1),
-    ("B", 0),
-)
 
 
 def write_musicxml(song: Song) -> bytes:
@@ -51,13 +48,13 @@ def _text(parent: Element, tag: str, text: object, **attributes: str) -> Element
     return element
 
 
-def _pitch(parent: Element, midi: int, tag: str = "pitch", prefix: str = "") -> None:
-    step, alter = _STEPS[midi % 12]
+def _pitch(parent: Element, midi: int, sharps: int = 0, tag: str = "pitch", prefix: str = "") -> None:
+    step, alter, octave = spelled(midi, sharps)
     element = SubElement(parent, tag) if tag else parent
     _text(element, f"{prefix}step", step)
     if alter:
         _text(element, f"{prefix}alter", alter)
-    _text(element, f"{prefix}octave", midi // 12 - 1)
+    _text(element, f"{prefix}octave", octave)
 
 
 class _PartWriter:
@@ -71,6 +68,7 @@ class _PartWriter:
             for event in bar.events
             for value in written_values(event.quarters)
         ]
+        self._sharps = sharps_of(part)
         self._divisions = lcm(1, *(length.denominator for length in lengths))
         self._sections = {section.first_bar: section for section in part.sections}
         self._remarks: dict[int, list[str]] = {}
@@ -219,7 +217,7 @@ class _PartWriter:
         tied: tuple[bool, bool],
         following: Event,
     ) -> None:
-        _pitch(element, self._part.pitch_of(note))
+        _pitch(element, self._part.pitch_of(note), self._sharps)
         self._duration(element, value)
         for way, is_tied in zip(("stop", "start"), tied, strict=True):
             if is_tied:

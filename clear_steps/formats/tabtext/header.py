@@ -17,6 +17,7 @@ from clear_steps.core.score import (
     Part,
     Picking,
     Song,
+    Tuning,
     parse_metre,
     parse_number,
     parse_tuning,
@@ -39,6 +40,7 @@ class Headers:
     metre: Metre | None = None
     tuning_named: bool = False
     scale_named: bool = False
+    tuning_like: Tuning | None = None  # of another guitar, for as many strings
 
 
 def _choice(kind: type[E], field: str, text: str) -> E:
@@ -119,28 +121,32 @@ _READERS: dict[str, Callable[[Headers, str], None]] = {
 }
 
 
+def read_header_value(headers: Headers, key: str, text: str) -> bool:
+    """Take one header line in; whether its key is one of ours. Raises ClearStepsError for a value that says
+    nothing."""
+    reader = _READERS.get(key.strip().lower())
+    if reader:
+        reader(headers, text)
+    return reader is not None
+
+
 def read_header(headers: Headers, key: str, text: str, line: int, column: int, findings: Findings) -> None:
     """Take one header line in; an unknown key is kept, and so is a value that is not understood, which is
     told."""
-    reader = _READERS.get(key.strip().lower())
     try:
-        if reader:
-            reader(headers, text)
+        if read_header_value(headers, key, text):
             return
     except ClearStepsError as error:
-        findings.guessed(line, column, f"{error}; it is kept as a heading and changes nothing")
+        findings.guessed(line, column, str(error), "it is kept as a heading and changes nothing")
     headers.song = replace(headers.song, extra=(*headers.song.extra, (key.strip(), text)))
 
 
 def is_understood(key: str, text: str) -> bool:
     """Whether a header line is one of ours as it stands."""
-    reader = _READERS.get(key.strip().lower())
     try:
-        if reader:
-            reader(Headers(Song(), Part()), text)
+        return read_header_value(Headers(Song(), Part()), key, text)
     except ClearStepsError:
         return False
-    return reader is not None
 
 
 def spell_tempo(tempo: Fraction) -> str:
@@ -151,7 +157,7 @@ def spell_tempo(tempo: Fraction) -> str:
 
 def song_header(song: Song, metre: Metre) -> list[str]:
     """The header lines that belong to the whole song."""
-    lines = [f"Title: {song.title}"] if song.title else []
+    lines = [f"Title: {' '.join(song.title.split())}"] if song.title.strip() else []
     if song.tempo is not None:
         lines.append(f"Tempo: {'~' if song.tempo_assumed else ''}{spell_tempo(song.tempo)}")
     lines.append(f"Time: {metre}")
@@ -166,7 +172,7 @@ def song_header(song: Song, metre: Metre) -> list[str]:
 
 def part_header(part: Part, is_first: bool) -> list[str]:
     """The header lines of one part."""
-    lines = [f"Part: {part.name}".rstrip()] if part.name or not is_first else []
+    lines = [f"Part: {' '.join(part.name.split())}".rstrip()] if part.name or not is_first else []
     lines.append(f"Tuning: {part.tuning.name}")
     if part.capo:
         lines.append(f"Capo: {part.capo}")
@@ -181,14 +187,3 @@ def part_header(part: Part, is_first: bool) -> list[str]:
     if part.rings_as_written:
         lines.append(f"Ringing: {AS_WRITTEN}")
     return lines
-
-
-def with_tempo(text: str, tempo: int) -> str:
-    """The text with a sure tempo in its header; everything else stays as it was typed."""
-    lines = text.split("\n")
-    keys = [line.split(":", 1)[0].strip().lower() if ":" in line else "" for line in lines]
-    if "tempo" in keys:
-        lines[keys.index("tempo")] = f"Tempo: {tempo}"
-    else:
-        lines.insert(keys.index("title") + 1 if "title" in keys else 0, f"Tempo: {tempo}")
-    return "\n".join(lines)

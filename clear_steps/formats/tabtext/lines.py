@@ -6,12 +6,15 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 
-from clear_steps.core.errors import Problem, ReadError
+from clear_steps.core.errors import Guess, Problem, ReadError
 from clear_steps.core.score import HOW_WORDS, Role, parse_length
 
 MAX_CHARACTERS = 400_000
 MAX_COLUMNS = 2_000
 MAX_LINES = 20_000
+NOTHING = "\0"  # stands for a line that is passed over; no text may hold it
+GOES_ON = "Goes on"  # the header key of a part that has begun before
+HEADING = "\0"  # before a header line below the music
 
 
 class Label(StrEnum):
@@ -35,6 +38,7 @@ class LabelLine:
     label: Label
     line: int
     text: str
+    bare: bool = False  # recognised by what it holds, without its label
 
 
 @dataclass(frozen=True, slots=True)
@@ -100,7 +104,7 @@ class ReadingLine:
 
 Block = System | Header | SectionLine | RemarkLine | ReadingLine
 
-_STRING = re.compile(r"\s*(?:(?P<name>[A-Ga-g](?:#|b|♯|♭)?-?\d?|\d)\s*)?(?P<body>[|\-].*)")
+_STRING = re.compile(r"\s*(?:(?P<name>[A-Ga-g](?:#|b|♯|♭)?-?\d?|\d(?=\s*\|))\s*)?(?P<body>[|\-].*)")
 _HALF_CHARACTER = re.compile(r"[\ud800-\udfff]")
 _LINE_END = re.compile(r"\r\n|\r|\n")
 _TAB_SIGNS = re.compile(r"[-|:*\s0-9xXhpbrts~/\\()<>=?.]+")
@@ -115,23 +119,22 @@ _READING = re.compile(r"\s*(?P<word>Reading|Using) (?P<number>\d{1,3}): *(?P<nam
 _CHORD = re.compile(
     r"[A-G][#b]?(?:m|maj|min|dim|aug|sus|add|M|\+|-|°|ø|\d|[#b]\d|\(|\))*(?:/[A-G][#b]?)?|N\.?C\.?"
 )
-_COUNT = re.compile(r"\d{1,2}|[e&atl+]")
-_BAR_MARK = re.compile(r"\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
+_COUNT = re.compile(r"(?:\d{1,2}+[e&atl+]{0,3}+)++|[e&atl+]{1,3}")
+_BAR_MARK = re.compile(r"(?!1/)\d{1,2}/\d{1,2}|(?:\d\.)+|@\d[\d./]*|x\d{1,2}")
 _STROKES = frozenset("DUdu")
 _PALM_MUTE = re.compile(r"[\s|]*P\.?M[-.|\s]*(?:P\.?M[-.|\s]*)*")
 
 
-def decode(content: bytes) -> tuple[str, str]:
+def decode(content: bytes) -> tuple[str, tuple[Guess, ...]]:
     """Bytes of a file as text, and what was taken for granted: Unicode where it is, else Windows' Western
     letters."""
     if content.startswith((codecs.BOM_UTF16_LE, codecs.BOM_UTF16_BE)):
-        return content.decode("utf-16", "replace"), ""
+        return content.decode("utf-16", "replace"), ()
     try:
-        return content.decode("utf-8-sig"), ""
+        return content.decode("utf-8-sig"), ()
     except UnicodeDecodeError:
-        return content.decode(
-            "cp1252", "replace"
-        ), "the file is no UTF-8; its letters are read as Western ones"
+        taken = Guess(1, 1, "the file is no UTF-8", "its letters are read as Western ones")
+        return content.decode("cp1252", "replace"), (taken,)
 
 
 def lines_of(text: str) -> list[str]:
@@ -142,7 +145,7 @@ def lines_of(text: str) -> list[str]:
 
 def blocks_of(written: Sequence[str]) -> list[Block]:
     """Sort every line."""
-    lines = [_line(number, line) for number, line in enumerate(written, start=1)]
+    lines = [_line(number, line) for number, line in enumerate(written, start=1) if line != NOTHING]
     _see_what_stands_above(lines)
     blocks: list[Block] = []
     pending: list[LabelLine] = []
@@ -169,10 +172,24 @@ def blocks_of(written: Sequence[str]) -> list[Block]:
             continue
         _release(pending, blocks)
         block = _plain_block(line.number, line.text, music_begun)
-        music_begun = music_begun and not (isinstance(block, Header) and block.key.lower() == "part")
+        music_begun = music_begun and not (isinstance(block, Header) and _begins_part(block.key))
         blocks.append(block)
     _release(pending, blocks)
-    return blocks
+    return [part for block in blocks for part in (_parted(block) if isinstance(block, System) else (block,))]
+
+
+def _parted(system: System) -> list[System]:
+    """The systems that stand together without a line between, by names that come again."""
+    names = [line.name for line in system.strings]
+    count = len(names)
+    for size in (6, 7, 8, 5, 4, 9):
+        known = any(names) or (size == 6 and count > 9)
+        if known and count > size and count % size == 0 and names == names[:size] * (count // size):
+            return [
+                System(system.strings[at : at + size], [] if at else system.labels)
+                for at in range(0, count, size)
+            ]
+    return [system]
 
 
 @dataclass
@@ -267,11 +284,11 @@ def label_line(number: int, line: str) -> LabelLine | None:
         return LabelLine(Label.HOW, number, line.replace("P.M.", "PM--").replace(".", "-"))
     if all(_BAR_MARK.fullmatch(word) for word in words):
         return LabelLine(Label.BAR, number, line)
-    if all(_COUNT.fullmatch(word) for word in words) and any(word.isdigit() for word in words):
+    if all(_COUNT.fullmatch(word) for word in words) and any(word[0].isdigit() for word in words):
         return LabelLine(Label.COUNT, number, line)
     if all(parse_length(word.removeprefix("R")) is not None for word in words):
-        return LabelLine(Label.LENGTH, number, line)
-    if len(words) > 1 and all(word in _STROKES for word in words) and "U" in line.upper():
+        return LabelLine(Label.LENGTH, number, line, bare=True)
+    if len("".join(words)) > 1 and set("".join(words)) <= _STROKES and "U" in line.upper():
         return LabelLine(Label.PICKING, number, line.upper())
     if all(_CHORD.fullmatch(word) for word in words):
         return LabelLine(Label.CHORD, number, line)
@@ -285,12 +302,16 @@ def _plain_block(number: int, line: str, music_begun: bool) -> Block:
         return _section(number, match["name"].split(), match["words"] or "")
     if match := _READING.fullmatch(line):
         return ReadingLine(number, int(match["number"]), match["name"].strip(), match["word"] == "Using")
-    match = _HEADER.fullmatch(line)
-    if match and (not music_begun or match["key"].lower() == "part"):
+    match = _HEADER.fullmatch(line.removeprefix(HEADING))
+    if match and (not music_begun or line.startswith(HEADING) or _begins_part(match["key"])):
         text = match["text"]
         column = match.start("text") + len(text) - len(text.lstrip()) + 1
         return Header(number, column, match["key"], text.strip())
     return RemarkLine(number, line.strip())
+
+
+def _begins_part(key: str) -> bool:
+    return key.lower() in ("part", GOES_ON.lower())
 
 
 def _section(number: int, words: list[str], about: str) -> SectionLine:

@@ -49,7 +49,7 @@ def place_bars(
     short = {0} | cut_bars([_length(bar, metre) for bar, metre in zip(bars, metres, strict=True)])
     spaced: list[int] = []
     for index, (bar, metre) in enumerate(zip(bars, metres, strict=True)):
-        if Label.LENGTH in bar.words:
+        if _has_values(bar, metre, numbers[index], findings):
             placed[index] = _by_values(bar, metre, numbers[index], index in short, findings)
         elif (counted := _by_counts(bar, metre, findings)) is not None:
             placed[index] = counted
@@ -65,12 +65,36 @@ def place_bars(
             _filled(slots, bars[index], metres[index].quarters), metres[index].quarters, rhythm.certain
         )
         if not rhythm.certain:
-            guess = (
-                "the spacing fits no even rhythm; the nearest thirty-seconds are taken and the bar is marked"
-                " uncertain"
+            findings.guessed(
+                bars[index].line,
+                bars[index].start + 1,
+                f"the spacing of bar {numbers[index]} fits no even rhythm",
+                "the nearest plain one is taken and the bar is marked uncertain",
             )
-            findings.guessed(bars[index].line, bars[index].start + 1, f"bar {numbers[index]}: {guess}")
+        elif rhythm.slip is not None:
+            findings.guessed(
+                bars[index].line,
+                heads[index][rhythm.slip][0][0] + 1,
+                f"one gap of bar {numbers[index]} is a dash off",
+                "it is taken for a slip, and the even rhythm read",
+            )
     return [placed[index] for index in range(len(bars))]
+
+
+def _has_values(bar: RawBar, metre: Metre, number: int, findings: Findings) -> bool:
+    """Whether a bar's rhythm is told by note values; those of a line without its label may be no more than
+    hints, and where they do not fit the notes the spacing tells, which is said."""
+    words = bar.words.get(Label.LENGTH, ())
+    if not words or not words[0].bare:
+        return bool(words)
+    values = [parse_length(word.text.removeprefix("R")) for word in words]
+    sounding = sum(not word.text.startswith("R") for word in words)
+    counts = (len(_columns(bar.tokens, attached=False)), len(_columns(bar.tokens, attached=True)))
+    if sounding in counts and sum((value for value in values if value), Fraction(0)) <= metre.quarters:
+        return True
+    what = f"the note values over bar {number} do not fit its notes"
+    findings.guessed(words[0].line, words[0].shown, what, "the bar's rhythm is taken from its spacing")
+    return False
 
 
 def _length(bar: RawBar, metre: Metre) -> BarLength:
@@ -83,7 +107,8 @@ def _length(bar: RawBar, metre: Metre) -> BarLength:
 def _columns(tokens: Sequence[Token], attached: bool) -> list[tuple[tuple[int, ...], tuple[Token, ...]]]:
     """Tokens grouped by the column of their first digit, left to right.
 
-    Notes whose first sign, not digit, stands under another's digit start with it too.
+    Notes whose first sign, not digit, stands under another's digit start with it too; so do a fret of one
+    digit and one of two that end together, one column apart.
     """
     groups: dict[int, list[Token]] = {}
     for token in tokens:
@@ -93,13 +118,23 @@ def _columns(tokens: Sequence[Token], attached: bool) -> list[tuple[tuple[int, .
         starts = {token.start for token in groups.get(column, ())}
         for earlier in [c for c in groups if column - 3 <= c < column]:
             strings = {token.string for token in groups[earlier]}
-            if starts == {earlier} and not strings & {token.string for token in groups[column]}:
+            apart = not strings & {token.string for token in groups[column]}
+            if apart and (starts == {earlier} or _end_together(groups[earlier], groups[column])):
                 groups[earlier].extend(groups.pop(column))
                 break
     return [
         ((column, *{t.column for t in group} - {column}), tuple(group))
         for column, group in sorted(groups.items())
     ]
+
+
+def _end_together(wide: Sequence[Token], narrow: Sequence[Token]) -> bool:
+    """Whether all frets of a column have two digits, and those beside them stand under the second."""
+    ends = {token.column + 2 for token in wide}
+    return len(ends) == 1 and (
+        all(token.fret is not None and token.fret > 9 for token in wide)
+        and all(token.column + 1 in ends and (token.fret or 0) <= 9 for token in narrow)
+    )
 
 
 def _spaced_bar(
@@ -181,7 +216,7 @@ def _by_values(bar: RawBar, metre: Metre, number: int, may_be_short: bool, findi
         )
     if at < limit and not may_be_short:
         findings.guessed(
-            bar.line, bar.start + 1, f"bar {number} holds {at} of {limit} quarters; a rest fills it"
+            bar.line, bar.start + 1, f"bar {number} holds {at} of {limit} quarters", "a rest fills it"
         )
         slots.append(Slot(at, (), ()))
         at = limit
@@ -200,6 +235,8 @@ def _by_counts(bar: RawBar, metre: Metre, findings: Findings) -> PlacedBar | Non
     if not words or not heads:
         return None
     onsets = _count_onsets(words, metre, findings)
+    if onsets is None:
+        return None
     slots: list[Slot] = []
     for columns, tokens in heads:
         onset = next((at for column, at in onsets if abs(column - columns[0]) <= 1), None)
@@ -207,22 +244,32 @@ def _by_counts(bar: RawBar, metre: Metre, findings: Findings) -> PlacedBar | Non
             findings.guessed(
                 bar.line,
                 columns[0] + 1,
-                "no count stands over this note; the bar's rhythm is taken from its spacing",
+                "no count stands over this note",
+                "the bar's rhythm is taken from its spacing",
             )
             return None
         slots.append(Slot(onset, columns, tokens))
     return PlacedBar(_filled(slots, bar, metre.quarters), metre.quarters)
 
 
-def _count_onsets(words: Sequence[Word], metre: Metre, findings: Findings) -> list[tuple[int, Fraction]]:
+def _count_onsets(
+    words: Sequence[Word], metre: Metre, findings: Findings
+) -> list[tuple[int, Fraction]] | None:
+    """The onset of every count by its column; None where one is no count of the metre, which is told."""
     unit, beat = Fraction(4, metre.unit), 0
     onsets: list[tuple[int, Fraction]] = []
     for word in words:
-        if _BEAT.fullmatch(word.text):
+        if _BEAT.fullmatch(word.text) and 1 <= int(word.text) <= metre.beats:
             beat = int(word.text) - 1
             onsets.append((word.column, beat * unit))
         elif word.text in _COUNT_PARTS:
             onsets.append((word.column, (beat + _COUNT_PARTS[word.text]) * unit))
         else:
-            findings.wrong(word.line, word.shown, f"'{word.text}' is no count; expected numbers, e & a, t l")
+            findings.guessed(
+                word.line,
+                word.shown,
+                f"'{word.text}' is no count of {metre}; expected 1 to {metre.beats}, e & a, t l",
+                "the bar's rhythm is taken from its spacing",
+            )
+            return None
     return onsets

@@ -4,10 +4,10 @@ import itertools
 import re
 from bisect import bisect_right
 from collections.abc import Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from clear_steps.core.errors import ClearStepsError
-from clear_steps.core.score import LAST_TIME, UNCOUNTED, Metre, parse_metre
+from clear_steps.core.score import HOW_WORDS, LAST_TIME, UNCOUNTED, Metre, parse_metre
 from clear_steps.formats.tabtext.header import read_tempo
 from clear_steps.formats.tabtext.lines import Label, LabelLine, StringLine, System
 from clear_steps.formats.tabtext.problems import Findings, short
@@ -17,8 +17,14 @@ MAX_LABELS = 32  # of one system; there are nine kinds
 _TAIL = re.compile(r"\|\s*(?:x(?P<times>\d{1,2}|\?)\s*)?$")
 _BAR_LINE = re.compile(r"\|+")
 _REMARKS = re.compile(r"[^|\s](?:[^|]*?[^|\s])??(?=\s{2}|\s?\||\s?$)")  # parted by two blanks or a bar line
+_COUNTS = re.compile(r"\d{1,2}|[^|\s]")  # `1e&a` without blanks too
 _WORDS = re.compile(r"[^|\s]+")
+_PICKS = re.compile(r"[DU](?=[DU\s|]|$)|[^|\s]+")  # `DU` without a blank too
+_PATTERNS = {Label.REMARK: _REMARKS, Label.COUNT: _COUNTS, Label.PICKING: _PICKS}
 _TIMES = re.compile(r"x(\d{1,2}|\?)")
+_DOTS = ":*"  # of a repeat
+_OPENING, _CLOSING = re.compile(r"[:*]?\s?(?=-|\d|[hpt/\\(<xX=])|[:*]+"), re.compile(r"(?<=[-\s])[:*]+$")
+_SAID = {".": "stac", ">": "acc"}  # words for how as signs
 _LAST = "last"
 _ENDINGS = re.compile(rf"(?:(?:[1-9]|{_LAST})\.)+")
 
@@ -35,6 +41,7 @@ class Word:
     end: int
     text: str
     shown: int
+    bare: bool = False  # of a line without its label
 
 
 @dataclass
@@ -52,6 +59,8 @@ class RawBar:
     metre: Metre | None = None
     tempo: Word | None = None
     endings: tuple[int, ...] = ()
+    lines: tuple[int, ...] = ()  # of its strings
+    system: tuple[int, int] = (0, 0)  # first and last line, labelled ones too
     dots: tuple[int, int] = (0, 0)  # columns that repeat dots take at its start and its end
 
     @property
@@ -65,18 +74,26 @@ class RawBar:
         return self.end - self.dots[1]
 
 
+def without_times(text: str) -> str:
+    """A string line without how often its system is played."""
+    return _TAIL.sub("|", text)
+
+
 def raw_bars(system: System, findings: Findings) -> list[RawBar]:
     """Cut a system into bars; ragged lines and signs that are no tab are problems at their place."""
     if len(system.labels) > MAX_LABELS:
         line, count = system.labels[MAX_LABELS].line, len(system.labels)
         findings.wrong(line, 1, f"{count} labelled lines stand by one system; expected at most {MAX_LABELS}")
         return []
-    bodies = [_TAIL.sub("|", line.text) for line in system.strings]
+    bodies = [without_times(line.text) for line in system.strings]
     first = system.strings[0]
     if not _even(system.strings, bodies, findings):
         return []
     bars = list(_bars_of(first, bodies[0]))
     for bar in bars:
+        bar.lines = tuple(line.line for line in system.strings)
+        lines = (*bar.lines, *(label.line for label in system.labels))
+        bar.system = (min(lines), max(lines))
         _read_signs(bar, system.strings, bodies, findings)
     times = [_times(m["times"]) for line in system.strings if (m := _TAIL.search(line.text)) and m["times"]]
     if times and bars:
@@ -135,17 +152,32 @@ def _bars_of(first: StringLine, body: str) -> Iterator[RawBar]:
 
 def _read_signs(bar: RawBar, strings: list[StringLine], bodies: list[str], findings: Findings) -> None:
     for string, (line, body) in enumerate(zip(strings, bodies, strict=True), start=1):
-        bar.repeat_start |= body[bar.start : bar.start + 1] == ":"
-        if body[bar.end - 1 : bar.end] == ":" and bar.end - bar.start > 1:
-            bar.repeat_times = 2
-        bar.dots = (int(bar.repeat_start), int(bar.repeat_times > 0))
+        cell = body[bar.start : bar.end]
+        opening, closing = _OPENING.match(cell), _CLOSING.search(cell) if cell.strip(" :*") else None
+        signs = (opening.group() if opening else "", closing.group() if closing else "")
+        bar.repeat_start |= bool(set(signs[0]) & set(_DOTS))
+        bar.repeat_times = 2 if set(signs[1]) & set(_DOTS) else bar.repeat_times
+        bar.dots = (max(bar.dots[0], len(signs[0])), max(bar.dots[1], len(signs[1])))
         tokens, strangers = tokens_of(body, string, bar.start, bar.end)
         bar.tokens.extend(tokens)
         for column, sign in strangers:
-            expected = "a fret, x, - or one of h p t / \\ b r ~ = ( ) < > ?"
-            findings.wrong(
-                line.line, column + 1, f"'{sign}' is no sign of a string line; expected {expected}"
-            )
+            _keep_stranger(bar, line.line, column, sign, tokens, findings)
+
+
+def _keep_stranger(
+    bar: RawBar, line: int, column: int, sign: str, tokens: list[Token], findings: Findings
+) -> None:
+    """A sign that is none of ours, at the note before it, else at the next: a word for how where it is one,
+    else a remark."""
+    before = [token for token in tokens if token.start < column]
+    home = before[-1].column if before else min((token.column for token in tokens), default=column)
+    said = _SAID.get(sign, sign)
+    is_how = said in HOW_WORDS
+    bar.words.setdefault(Label.HOW if is_how else Label.REMARK, []).append(
+        Word(line, home, home + len(sign), said if is_how else sign, column + 1)
+    )
+    taken = f"it is taken for the word {said}" if is_how else "it is kept as a remark at its note"
+    findings.guessed(line, column + 1, f"'{short(sign)}' is no sign of a string line", taken)
 
 
 def _bar_columns(text: str) -> list[int]:
@@ -161,9 +193,9 @@ def _moved(label: LabelLine, bar_columns: list[int]) -> int:
 
 def _words(label: LabelLine, moved: int) -> list[Word]:
     """Split a labelled line; remarks at two blanks or a bar line, others at every blank."""
-    pattern = _REMARKS if label.label is Label.REMARK else _WORDS
+    pattern = _PATTERNS.get(label.label, _WORDS)
     return [
-        Word(label.line, m.start() - moved, m.end() - moved, m.group(), m.start() + 1)
+        Word(label.line, m.start() - moved, m.end() - moved, m.group(), m.start() + 1, label.bare)
         for m in pattern.finditer(label.text)
     ]
 
@@ -176,20 +208,35 @@ def _share_words(label: LabelLine, bars: list[RawBar], bar_columns: list[int], f
             bars[at].words.setdefault(label.label, []).append(word)
         elif label.label is Label.BAR and bars and (times := _TIMES.fullmatch(word.text)):
             bars[-1].repeat_times = _times(times[1])
-        else:
-            expected = "expected it above or below a bar of its system"
-            findings.wrong(word.line, word.shown, f"'{short(word.text)}' stands over no bar; {expected}")
+        elif bars:
+            _keep_lost_word(label.label, word, bars, findings)
+
+
+def _keep_lost_word(label: Label, word: Word, bars: list[RawBar], findings: Findings) -> None:
+    """A word that stands over no bar: a chord name belongs to the nearest one, anything else is a remark
+    there."""
+    home, column = (bars[0], bars[0].start) if word.column < bars[0].start else (bars[-1], bars[-1].end - 1)
+    kind = Label.CHORD if label is Label.CHORD else Label.REMARK
+    home.words.setdefault(kind, []).append(replace(word, column=column, end=column + len(word.text)))
+    taken = (
+        "it belongs to the nearest bar"
+        if kind is Label.CHORD
+        else "it is kept as a remark on the nearest bar"
+    )
+    what = f"'{short(word.text)}' stands over no bar; expected it above or below a bar of its system"
+    findings.guessed(word.line, word.shown, what, taken)
 
 
 def _read_bar_marks(bar: RawBar, findings: Findings) -> None:
     for word in bar.words.get(Label.BAR, []):
         try:
             _read_bar_mark(bar, word)
-        except ClearStepsError as error:
-            findings.wrong(word.line, word.shown, str(error))
-        except ValueError:
+        except (ClearStepsError, ValueError) as error:
             expected = "a metre such as 7/8, an ending such as 1., a tempo such as @96, x4 or x?"
-            findings.wrong(word.line, word.shown, f"'{word.text}' is no mark of a bar; expected {expected}")
+            what = f"'{short(word.text)}' is no mark of a bar; expected {expected}"
+            what = str(error) if isinstance(error, ClearStepsError) else what
+            bar.words.setdefault(Label.REMARK, []).append(word)
+            findings.guessed(word.line, word.shown, what, "it is kept as a remark")
 
 
 def _read_bar_mark(bar: RawBar, word: Word) -> None:

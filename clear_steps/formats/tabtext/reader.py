@@ -3,9 +3,10 @@
 from dataclasses import dataclass, field, replace
 from fractions import Fraction
 
-from clear_steps.core.errors import ClearStepsError, Problem, ReadError
+from clear_steps.core.errors import ClearStepsError, Guess, Problem, ReadError
 from clear_steps.core.score import (
     COMMON_TIME,
+    MAX_FRET,
     Bar,
     BarReading,
     Event,
@@ -14,90 +15,105 @@ from clear_steps.core.score import (
     Part,
     Section,
     Song,
-    default_tuning,
     map_problems,
     unknown_sections,
     usual_scale_mm,
 )
-from clear_steps.core.score.tuning import MAX_STRINGS, MIN_STRINGS, TUNINGS, Tuning
+from clear_steps.core.score.tuning import Tuning
 from clear_steps.formats.bounds import MAX_BARS
-from clear_steps.formats.tabtext.brought import as_we_write
-from clear_steps.formats.tabtext.header import Headers, read_header, read_tempo
+from clear_steps.formats.tabtext.brought import DIAGRAM
+from clear_steps.formats.tabtext.drafts import PartDraft, drafts_of
+from clear_steps.formats.tabtext.header import read_tempo
 from clear_steps.formats.tabtext.labelling import LabelledEvent, label_events
 from clear_steps.formats.tabtext.lines import (
-    Header,
     Label,
     ReadingLine,
-    RemarkLine,
     SectionLine,
     System,
-    blocks_of,
-    lines_of,
 )
 from clear_steps.formats.tabtext.placing import PlacedBar, Slot, place_bars
-from clear_steps.formats.tabtext.problems import Findings
-from clear_steps.formats.tabtext.rawbars import RawBar, raw_bars
+from clear_steps.formats.tabtext.problems import NO_METRE, Findings
+from clear_steps.formats.tabtext.rawbars import RawBar, Word, raw_bars
+from clear_steps.formats.tabtext.strings import completed, tuning_of
 from clear_steps.formats.tabtext.tokens import Token, note_of
 
 
 @dataclass(frozen=True, slots=True)
+class BarSpan:
+    """Where a bar stands in the text: from its line of the thinnest string, with the first and the last line
+    of its system and its columns, all from 1."""
+
+    line: int
+    first: int
+    last: int
+    start: int
+    end: int
+
+
+@dataclass(frozen=True, slots=True)
 class Reading:
-    """The song, what was guessed on the way, and the text line each bar of part 1.. begins on."""
+    """The song, what was guessed on the way, and where each bar of part 1.. stands."""
 
     song: Song
-    guesses: tuple[Problem, ...]
-    bar_lines: tuple[tuple[int, ...], ...]
+    guesses: tuple[Guess, ...]
+    spans: tuple[tuple[BarSpan, ...], ...]
 
+    def bar_at(self, line: int, column: int) -> tuple[int, int] | None:
+        """Part and bar (indexes) that a place in the text belongs to; None where it is none of a bar's."""
+        for part, spans in enumerate(self.spans):
+            own = [(index, span) for index, span in enumerate(spans) if span.first <= line <= span.last]
+            if own:
+                return part, next((at for at, span in own if column <= span.end), own[-1][0])
+        return None
 
-@dataclass
-class _PartDraft:
-    headers: Headers
-    items: list[System | SectionLine | RemarkLine | ReadingLine] = field(default_factory=list)
+    def bar_before(self, line: int) -> tuple[int, int] | None:
+        """Part and bar (indexes) of the last music above a line: by it stands what could not be placed."""
+        above = [
+            (span.first, part, index)
+            for part, spans in enumerate(self.spans)
+            for index, span in enumerate(spans)
+            if span.first <= line
+        ]
+        return max(above)[1:] if above else None
 
 
 def read_tab(text: str) -> Reading:
     """Read tab text; raises ReadError with every problem found, by line and column."""
+    reading, problems = read_what_can_be(text)
+    if reading is None or problems:
+        raise ReadError(problems)
+    return reading
+
+
+def read_what_can_be(text: str) -> tuple[Reading | None, tuple[Problem, ...]]:
+    """The reading without what cannot be placed, and the problems; no reading where no bar is left."""
     findings = Findings()
-    song, drafts = _sorted_parts(text, findings)
+    try:
+        song, drafts = drafts_of(text, findings)
+    except ReadError as error:
+        return None, error.problems
     read = [_read_part(draft, findings) for draft in drafts]
-    if not any(part.bars for part, _ in read) and not findings.problems:
-        findings.wrong(1, 1, "no tab was found in the text; expected string lines such as e|--0--2--|")
-    if findings.problems:
-        raise ReadError(tuple(sorted(findings.problems, key=lambda problem: (problem.line, problem.column))))
+    has_bars = any(part.bars for part, _ in read)
+    if not has_bars and not findings.problems:
+        found = f" ({DIAGRAM})" if findings.has_told(DIAGRAM) else ""
+        expected = "expected string lines such as e|--0--2--|"
+        findings.wrong(1, 1, f"no tab was found in the text{found}; {expected}")
+    problems = tuple(sorted(findings.problems, key=lambda problem: (problem.line, problem.column)))
+    if not has_bars:
+        return None, problems
     song = replace(song, parts=tuple(part for part, _ in read))
     _check_order(song, findings)
-    return Reading(song, tuple(findings.guesses), tuple(lines for _, lines in read))
-
-
-def _sorted_parts(text: str, findings: Findings) -> tuple[Song, list[_PartDraft]]:
-    headers = Headers(Song(), Part())
-    drafts = [_PartDraft(headers)]
-    for block in blocks_of(as_we_write(lines_of(text), findings)):
-        if not isinstance(block, Header):
-            drafts[-1].items.append(block)
-            continue
-        if block.key.lower() == "part":
-            headers = Headers(headers.song, Part(name=block.text), headers.metre)
-            if any(isinstance(item, System) for item in drafts[-1].items):
-                drafts.append(_PartDraft(headers))
-            else:
-                headers.part = replace(drafts[-1].headers.part, name=block.text)
-                headers.tuning_named = drafts[-1].headers.tuning_named
-                headers.scale_named = drafts[-1].headers.scale_named
-                drafts[-1].headers = headers
-            continue
-        read_header(headers, block.key, block.text, block.line, block.column, findings)
-    return headers.song, drafts
+    return Reading(song, tuple(findings.guesses), tuple(spans for _, spans in read)), problems
 
 
 def _check_order(song: Song, findings: Findings) -> None:
     for name in unknown_sections(song, song.order):
         findings.guessed(
-            1, 1, f"Order names '{name}', which is no section; it is passed over when the song is played"
+            1, 1, f"Order names '{name}', which is no section", "it is passed over when the song is played"
         )
     for part in song.parts:
         for words in map_problems(part, song.order):
-            findings.guessed(1, 1, words)
+            findings.guessed(1, 1, words, "the order is kept as it is written")
 
 
 @dataclass
@@ -111,15 +127,21 @@ class _Gathered:
     remarks: list[tuple[int, str]] = field(default_factory=list)
 
 
-def _gathered(draft: _PartDraft, strings: int, findings: Findings) -> _Gathered:
+def _gathered(draft: PartDraft, tuning: Tuning, findings: Findings) -> _Gathered:
     """The items in order; a system after a `Reading` line is that reading, not a bar of the part."""
     found = _Gathered()
+    behind: dict[int, list[str]] = {}
+    for line, text in findings.remarks:
+        behind.setdefault(line, []).append(text)
     aside: list[RawBar] | None = None  # what the `Reading` line before still waits for
     for item in draft.items:
         if isinstance(item, System):
-            bars = raw_bars(item, findings) if len(item.strings) == strings else []
+            whole = completed(item, tuning, findings)
+            bars = raw_bars(whole, findings) if whole else []
             (found.raw if aside is None else aside).extend(bars)
             aside = None
+            lines = sorted({string.line for string in item.strings})
+            found.remarks += [(len(found.raw), text) for line in lines for text in behind.get(line, ())]
         elif isinstance(item, ReadingLine):
             found.asides.append((item, []))
             aside = None if item.in_use else found.asides[-1][1]
@@ -132,13 +154,12 @@ def _gathered(draft: _PartDraft, strings: int, findings: Findings) -> _Gathered:
     return found
 
 
-def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, ...]]:
-    systems = [item for item in draft.items if isinstance(item, System)]
-    tuning = _tuning(systems, draft.headers, findings)
+def _read_part(draft: PartDraft, findings: Findings) -> tuple[Part, tuple[BarSpan, ...]]:
+    tuning = tuning_of(draft.systems, draft.headers, findings)
     part = replace(draft.headers.part, tuning=tuning)
     if not draft.headers.scale_named:
         part = replace(part, scale_length_mm=usual_scale_mm(tuning))
-    found = _gathered(draft, part.tuning.strings, findings)
+    found = _gathered(draft, part.tuning, findings)
     raw = found.raw
     if len(raw) > MAX_BARS:
         findings.wrong(
@@ -155,9 +176,8 @@ def _read_part(draft: _PartDraft, findings: Findings) -> tuple[Part, tuple[int, 
         for line, own in found.asides
         if (reading := _reading(part, line, own, draft.headers.metre, findings))
     )
-    return replace(part, readings=tuple(sorted(readings, key=lambda reading: reading.bar))), tuple(
-        bar.line for bar in raw
-    )
+    spans = tuple(BarSpan(bar.line, *bar.system, bar.start + 1, bar.end) for bar in raw)
+    return replace(part, readings=tuple(sorted(readings, key=lambda reading: reading.bar))), spans
 
 
 def _sections(found: _Gathered, findings: Findings) -> tuple[Section, ...]:
@@ -168,7 +188,7 @@ def _sections(found: _Gathered, findings: Findings) -> tuple[Section, ...]:
         if section.first_bar < stop:
             kept.append(section)
         else:
-            findings.guessed(line, 1, f"no bar follows the section '{section.name}'; it is left out")
+            findings.guessed(line, 1, f"no bar follows the section '{section.name}'", "it is left out")
     return tuple(kept)
 
 
@@ -177,11 +197,12 @@ def _check_frets(part: Part, raw: list[RawBar], findings: Findings) -> None:
     for index, bar in enumerate(part.bars):
         highest = max((note.fret for event in bar.events for note in event.notes), default=0)
         if highest > part.highest_fret:
-            said = (
-                f"fret {highest} of bar {part.bar_number(index)} lies beyond the neck's {part.frets} frets;"
-                " write `Frets:` if it has more"
+            findings.guessed(
+                raw[index].line,
+                1,
+                f"fret {highest} of bar {part.bar_number(index)} lies beyond the neck's {part.frets} frets",
+                "it is kept; write `Frets:` if the neck has more",
             )
-            findings.guessed(raw[index].line, 1, said)
 
 
 def _reading(
@@ -215,49 +236,6 @@ def _reading(
     return BarReading(index, line.name, _read_bars(raw, metre, findings, (held, before))[0])
 
 
-def _tuning(systems: list[System], headers: Headers, findings: Findings) -> Tuning:
-    """The declared tuning, or the one the string names spell; every system must have its strings."""
-    tuning = headers.part.tuning
-    if systems and not headers.tuning_named:
-        first = systems[0]
-        count, line = len(first.strings), first.strings[0].line
-        if not MIN_STRINGS <= count <= MAX_STRINGS:
-            findings.wrong(
-                line,
-                1,
-                f"{count} string lines stand together here; expected {MIN_STRINGS} to {MAX_STRINGS} (6 unless"
-                " a Tuning is declared)",
-            )
-            return tuning
-        tuning = _named_by_letters(first) or default_tuning(count) or tuning
-        findings.guessed(line, 1, f"no tuning is written; {tuning.name} is taken")
-        headers.tuning_named = count != 5  # five lines are more often a forgotten one than a bass
-        if count == 5:
-            findings.wrong(
-                line, 1, "5 string lines stand together here; expected 6, or a Tuning that names five strings"
-            )
-    for system in systems:
-        if len(system.strings) != tuning.strings:
-            line, count = system.strings[0].line, len(system.strings)
-            findings.wrong(
-                line,
-                1,
-                f"{count} string lines stand together here; expected {tuning.strings} for the tuning"
-                f" {tuning.name}",
-            )
-    return tuning
-
-
-def _named_by_letters(system: System) -> Tuning | None:
-    flats = {"Db": "C#", "D#": "Eb", "Gb": "F#", "G#": "Ab", "A#": "Bb"}
-    letters = [
-        line.name.rstrip("0123456789-").replace("♯", "#").replace("♭", "b").capitalize()
-        for line in system.strings
-    ]
-    wanted = tuple(flats.get(letter, letter) for letter in letters)
-    return next((tuning for tuning in TUNINGS.values() if tuning.letters == wanted), None)
-
-
 def _read_bars(
     raw: list[RawBar],
     metre: Metre | None,
@@ -266,8 +244,8 @@ def _read_bars(
 ) -> tuple[Bar, ...]:
     """Bars one after another; `sounded` are the frets last sounded and those of the event before, by string,
     for an aside."""
-    if raw and metre is None:
-        findings.guessed(raw[0].line, 1, "no metre is written; 4/4 is taken")
+    if raw and metre is None and not findings.has_told(NO_METRE):
+        findings.guessed(raw[0].line, 1, NO_METRE, "4/4 is taken")
     metres = [bar.metre or metre or COMMON_TIME for bar in raw]
     numbers = list(range(1, len(raw) + 1))
     placed = place_bars(raw, metres, numbers, findings)
@@ -301,12 +279,18 @@ def _durations(placed: PlacedBar) -> list[Fraction]:
 def _note(
     token: Token, held: dict[int, int], before: dict[int, int], bar: RawBar, findings: Findings
 ) -> Note | None:
+    slid = comes_from_before(token.slide_sign, before.get(token.string), token.fret) or token.attached
     try:
-        slid = comes_from_before(token.slide_sign, before.get(token.string), token.fret) or token.attached
         return note_of(token, held.get(token.string), slid)
     except (ValueError, ClearStepsError) as error:
-        findings.wrong(bar.line + token.string - 1, token.start + 1, str(error))
-        return None
+        line, column = bar.lines[token.string - 1], token.start + 1
+        if token.fret is not None and token.fret > MAX_FRET:
+            findings.wrong(line, column, str(error))
+            return None
+        word = Word(line, token.column, token.end, token.text, column)
+        bar.words.setdefault(Label.REMARK, []).append(word)
+        findings.guessed(line, column, str(error), "the note alone is read, and the sign kept as a remark")
+        return None if token.tied else note_of(replace(token, bend_to=None, released_to=None), None, slid)
 
 
 def comes_from_before(sign: str, fret_before: int | None, fret: int | None) -> bool:
@@ -330,4 +314,4 @@ def _bar(raw: RawBar, metre: Metre, events: tuple[Event, ...]) -> Bar:
     )
 
 
-__all__ = ["Label", "Reading", "comes_from_before", "read_tab"]
+__all__ = ["Label", "Reading", "comes_from_before", "read_tab", "read_what_can_be"]

@@ -44,7 +44,7 @@ class Token:
 
 
 def tokens_of(text: str, string: int, start: int, end: int) -> tuple[list[Token], list[tuple[int, str]]]:
-    """Notes between two columns of a string line, and (column, character) of what is none."""
+    """Notes between two columns of a string line, and (column, signs) of what is none."""
     tokens: list[Token] = []
     strangers: list[tuple[int, str]] = []
     at = start
@@ -56,7 +56,10 @@ def tokens_of(text: str, string: int, start: int, end: int) -> tuple[list[Token]
             tokens.append(_token(match, string, attached))
             at = match.end()
         else:
-            strangers.append((at, text[at]))
+            if strangers and sum(map(len, strangers[-1][1:])) + strangers[-1][0] == at:
+                strangers[-1] = (strangers[-1][0], strangers[-1][1] + text[at])
+            else:
+                strangers.append((at, text[at]))
             at += 1
     return tokens, strangers
 

@@ -4,7 +4,7 @@ from fractions import Fraction
 
 from clear_steps.core.grade import MEASURES, BarGrade, added_up
 from clear_steps.core.hand import Grip
-from clear_steps.core.score import TECHNIQUES, Event, Note, Part, name_of, written_lengths
+from clear_steps.core.score import TECHNIQUES, Event, Note, Part, spelled_name, written_lengths
 from clear_steps.core.score.timing import BarTime
 from clear_steps.core.score.words import ordinal
 from clear_steps.web.analysis import schemas as api
@@ -58,6 +58,7 @@ def bar_model(
 
 def event_model(
     part: Part,
+    sharps: int,
     event: Event,
     onset: Fraction,
     count: str,
@@ -77,7 +78,7 @@ def event_model(
             for head in written_lengths(event.quarters)
         ],
         notes=[
-            _note_model(part, event, note, float(length), grip)
+            _note_model(part, sharps, event, note, float(length), grip)
             for note, length in zip(event.notes, sounding, strict=True)
         ],
         chord=event.chord,
@@ -121,7 +122,9 @@ def _grip_model(grip: Grip, event: Event) -> api.GripModel:
     )
 
 
-def _note_model(part: Part, event: Event, note: Note, sounding: float, grip: Grip | None) -> api.NoteModel:
+def _note_model(
+    part: Part, sharps: int, event: Event, note: Note, sounding: float, grip: Grip | None
+) -> api.NoteModel:
     finger = note.finger or (
         grip.finger_on(note.string) if grip and note.fret > 0 and not note.dead else None
     )
@@ -140,11 +143,16 @@ def _note_model(part: Part, event: Event, note: Note, sounding: float, grip: Gri
         uncertain=note.uncertain,
         optional=note.optional,
         sounding_quarters=sounding,
-        words=note_words(part, note, [TECHNIQUES[technique].name for technique in techniques], finger),
+        words=_note_words(
+            note,
+            [TECHNIQUES[technique].name for technique in techniques],
+            finger,
+            spelled_name(part.pitch_of(note), sharps),
+        ),
     )
 
 
-def note_words(part: Part, note: Note, techniques: list[str], finger: str | None) -> str:
+def _note_words(note: Note, techniques: list[str], finger: str | None, pitch: str) -> str:
     """A note as said aloud: `3rd string, 7th fret, 1st finger, vibrato, sounds D4`."""
     where = "muted" if note.dead else "open" if note.fret == 0 else f"{ordinal(note.fret)} fret"
     words = [f"{ordinal(note.string)} string", where]
@@ -152,4 +160,4 @@ def note_words(part: Part, note: Note, techniques: list[str], finger: str | None
         words.append("thumb" if finger == "T" else f"{ordinal(int(finger))} finger")
     words += techniques
     words += ["tied on"] * note.tied + ["optional"] * note.optional + ["uncertain"] * note.uncertain
-    return ", ".join(words if note.dead else [*words, f"sounds {name_of(part.pitch_of(note))}"])
+    return ", ".join(words if note.dead else [*words, f"sounds {pitch}"])

@@ -20,7 +20,7 @@ from clear_steps.core.grade import (
     three_sentences,
 )
 from clear_steps.core.hand import Neck
-from clear_steps.core.score import Part, Passage, Role, Song, map_problems, played_order, song_map
+from clear_steps.core.score import Part, Passage, Role, Song, map_problems, played_order, sharps_of, song_map
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.core.score.words import count_sign
@@ -55,7 +55,11 @@ def read_cached(text: str) -> Reading:
 @lru_cache(maxsize=256)
 def graded(text: str, whom: Whom, ladder: LadderInUse) -> Graded:
     """Read and grade a text, once for the same question; raises ReadError."""
-    reading = read_cached(text)
+    return graded_reading(read_cached(text), whom, ladder)
+
+
+def graded_reading(reading: Reading, whom: Whom, ladder: LadderInUse) -> Graded:
+    """Grade what was read."""
     reading = replace(reading, song=whom.on_their_guitar(reading.song))
     gradings = grade_song(reading.song, ladder.ladder, whom.request)
     parts = zip(reading.song.parts, gradings, strict=True)
@@ -91,7 +95,7 @@ def analysis_of(result: Graded) -> api.AnalysisModel:
         extra=[[key, text] for key, text in song.extra],
         order=list(song.order),
         ladder=gradings[0].ladder,
-        guesses=[problem_model(guess) for guess in result.reading.guesses],
+        guesses=[problem_model(guess, result.reading) for guess in result.reading.guesses],
         unknown_techniques=list(result.unknown_techniques),
         parts=[_part_model(result, at) for at in range(len(song.parts))],
     )
@@ -102,10 +106,18 @@ def hardest_words(part: Part, grading: Grading) -> str:
     if not grading.peak_bars:
         return "no notes yet"
     numbers = sorted({part.bar_number(index) for index in grading.peak_bars})
-    joined = "-" if numbers[-1] - numbers[0] == 1 else " and "
-    bars = f"bar{'s' if len(numbers) > 1 else ''} {joined.join(str(number) for number in numbers)}"
+    whole = numbers == list(range(numbers[0], numbers[-1] + 1))
+    told = (
+        f"{numbers[0]}-{numbers[-1]}" if whole else f"{', '.join(map(str, numbers[:-1]))} and {numbers[-1]}"
+    )
+    bars = f"bars {told}" if len(numbers) > 1 else f"bar {numbers[0]}"
     worst = max((grading.bars[index] for index in grading.peak_bars), key=lambda bar: bar.step)
     return f"hardest in {bars}, by the {worst.hardest_measure}"
+
+
+def _text_line(reading: Reading, part: int, bar: int) -> int:
+    """The line a bar begins on; 0 where the song stands in no text of its own."""
+    return reading.spans[part][bar].line if reading.spans else 0
 
 
 def _part_model(result: Graded, at: int) -> api.PartModel:
@@ -115,7 +127,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     peak_share, typical_share = WEIGHINGS[whom.request.weighing]
     neck = Neck(part.scale_length_mm, part.capo)
     times = bar_times(part, song.playing_tempo, grading.tempo)
-    sounding = sounding_quarters(part)
+    sounding, sharps = sounding_quarters(part), sharps_of(part)
     places, played = shape_places(part, grading), played_order(part, song.order)
     found = coming_back(part, song.order)
     bars = []
@@ -123,6 +135,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         events = [
             event_model(
                 part,
+                sharps,
                 event,
                 onset,
                 count_sign(part.starts_at(index) + onset, bar.metre),
@@ -131,7 +144,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
             )
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
         ]
-        bars.append(bar_model(part, grade, events, result.reading.bar_lines[at][index], time))
+        bars.append(bar_model(part, grade, events, _text_line(result.reading, at, index), time))
     return api.PartModel(
         name=part.name,
         tuning=part.tuning.name,

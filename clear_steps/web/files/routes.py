@@ -2,20 +2,23 @@
 
 import base64
 import binascii
+from collections.abc import Sequence
+from dataclasses import replace
+from typing import TypeVar
 
 from apiflask import APIBlueprint
 from flask import Response
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.formats import import_song, write_song
-from clear_steps.formats.tabtext import decode, write_tab
+from clear_steps.formats import as_text, import_song, songs_of, write_song
+from clear_steps.formats.tabtext import read_tab, songs_in, with_heading, write_tab
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_workers, still_wanted
 from clear_steps.web.files import schemas as api
 from clear_steps.web.songs.desk import latest_of
 
+T = TypeVar("T")
 blueprint = APIBlueprint("files", __name__, url_prefix="/api")
-OWN_ENDINGS = (".tab", ".txt")
 
 
 @blueprint.post("/imports")
@@ -28,16 +31,64 @@ def look_at_file(body: api.ImportIn) -> Response:
     except (binascii.Error, ValueError) as cause:
         found = f"{len(body.content_base64)} characters"
         raise InvalidValueError("content", found, "a file in base64") from cause
-    answer = current_workers().run(import_json, body.name, content, wanted=still_wanted())
+    answer = current_workers().run(import_json, body.name, content, body.song, wanted=still_wanted())
     return Response(answer, mimetype="application/json")
 
 
-def import_json(name: str, content: bytes) -> str:
-    """The ImportModel of a file; done by the workers. Raises ReadError."""
-    found = import_song(name, content)
-    text = decode(content)[0] if name.lower().endswith(OWN_ENDINGS) else write_tab(found.song)
+@blueprint.put("/texts/heading")
+@blueprint.input(api.HeadingIn, arg_name="body")
+@blueprint.output(api.TextModel)
+def change_heading(body: api.HeadingIn) -> api.TextModel:
+    """A text with one header line changed; nothing is stored."""
+    text = current_workers().run(with_heading, body.text, body.key, body.value, wanted=still_wanted())
+    return api.TextModel(text=text)
+
+
+@blueprint.put("/texts/parts")
+@blueprint.input(api.PartsIn, arg_name="body")
+@blueprint.output(api.TextModel)
+def keep_parts(body: api.PartsIn) -> api.TextModel:
+    """A text with some of its parts; nothing is stored."""
+    text = current_workers().run(with_parts_kept, body.text, body.parts, wanted=still_wanted())
+    return api.TextModel(text=text)
+
+
+@blueprint.put("/texts/song")
+@blueprint.input(api.WhichIn, arg_name="body")
+@blueprint.output(api.TextModel)
+def take_song(body: api.WhichIn) -> api.TextModel:
+    """One of several songs in a text; nothing is stored."""
+    songs = current_workers().run(songs_in, body.text, wanted=still_wanted())
+    return api.TextModel(text=_chosen(songs, body.song)[1])
+
+
+def _chosen(songs: Sequence[tuple[str, T]], which: int) -> tuple[str, T]:
+    if which >= len(songs):
+        raise InvalidValueError("song", which, f"0 to {len(songs) - 1}")
+    return songs[which]
+
+
+def with_parts_kept(text: str, parts: Sequence[int]) -> str:
+    """The text of a song with some of its parts (indexes); done by the workers. Raises ReadError and
+    InvalidValueError."""
+    song = read_tab(text).song
+    kept = tuple(part for at, part in enumerate(song.parts) if at in parts)
+    if not kept:
+        raise InvalidValueError("parts", list(parts), f"some of 0 to {len(song.parts) - 1}")
+    return write_tab(replace(song, parts=kept))
+
+
+def import_json(name: str, content: bytes, which: int) -> str:
+    """The ImportModel of a file, or of one of the songs in it; done by the workers. Raises ReadError."""
+    songs = songs_of(name, content)
+    found = as_text(import_song(name, _chosen(songs, which)[1] if songs else content))
     model = api.ImportModel(
-        text=text, read=list(found.read), guessed=list(found.guessed), not_placed=list(found.not_placed)
+        text=found.text,
+        read=list(found.read),
+        guessed=list(found.guessed),
+        not_placed=list(found.not_placed),
+        changed=list(found.changed),
+        songs=[title for title, _ in songs],
     )
     return model.model_dump_json()
 

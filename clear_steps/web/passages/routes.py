@@ -18,7 +18,7 @@ from clear_steps.core.score import (
     with_reading_in_use,
     with_role,
 )
-from clear_steps.formats.tabtext import with_tempo, write_bars, write_tab
+from clear_steps.formats.tabtext import with_heading, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, current_ladder
@@ -35,7 +35,7 @@ blueprint = APIBlueprint("passages", __name__, url_prefix="/api")
 @blueprint.output(DeskModel, status_code=201)
 def write_tempo(song_id: int, body: api.TempoIn) -> Response:
     """Write a tapped tempo into the text's header, as a new revision."""
-    return saved(song_id, body.based_on, with_tempo(latest_of(song_id).text, body.tempo))
+    return saved(song_id, body.based_on, with_heading(latest_of(song_id).text, "Tempo", str(body.tempo)))
 
 
 @blueprint.post("/songs/<int:song_id>/ringing")

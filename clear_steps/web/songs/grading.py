@@ -6,7 +6,16 @@ from pydantic import BaseModel
 
 from clear_steps.core.errors import ReadError
 from clear_steps.core.score import TECHNIQUES
-from clear_steps.web.analysis.shown import Graded, analysis_of, graded, hardest_words
+from clear_steps.formats.tabtext import (
+    NO_METRE,
+    NO_TUNING,
+    TAKEN_FOR_TITLE,
+    Reading,
+    read_what_can_be,
+    songs_in,
+    spell_tempo,
+)
+from clear_steps.web.analysis.shown import Graded, analysis_of, graded, graded_reading, hardest_words
 from clear_steps.web.current import ladder_of
 from clear_steps.web.schemas import problem_model
 from clear_steps.web.songs import schemas as api
@@ -21,11 +30,31 @@ def analysis_json(text: str, whom: Whom, ladder: str) -> str:
 
 def preview_json(text: str, whom: Whom, ladder: str) -> str:
     """The PreviewModel of a text that need not be finished."""
-    try:
-        analysis, problems = analysis_of(graded(text, whom, ladder_of(ladder))), []
-    except ReadError as error:
-        analysis, problems = None, [problem_model(problem) for problem in error.problems]
-    return api.PreviewModel(analysis=analysis, problems=problems).model_dump_json()
+    reading, problems = read_what_can_be(text)
+    return api.PreviewModel(
+        analysis=reading and analysis_of(graded_reading(reading, whom, ladder_of(ladder))),
+        problems=[problem_model(problem, reading) for problem in problems],
+        headings=reading and _headings(reading),
+        songs=[title for title, _ in songs] if reading and len(songs := songs_in(text)) > 1 else [],
+    ).model_dump_json()
+
+
+def _headings(reading: Reading) -> api.HeadingsModel:
+    """What the small fields over the preview show of the first part."""
+    song, part = reading.song, reading.song.parts[0]
+    guessed = {guess.what for guess in reading.guesses}
+    tempo = "" if song.tempo is None else spell_tempo(song.tempo)
+    return api.HeadingsModel(
+        title=song.title,
+        title_guessed=any(guess.taken == TAKEN_FOR_TITLE for guess in reading.guesses),
+        tempo=tempo,
+        tempo_guessed=song.tempo_is_assumed,
+        time=str(part.bars[0].metre) if part.bars else "",
+        time_guessed=NO_METRE in guessed,
+        tuning=part.tuning.name,
+        tuning_guessed=NO_TUNING in guessed,
+        capo=part.capo,
+    )
 
 
 def card_json(text: str, ladder: str) -> str:

@@ -36,11 +36,27 @@ class AwayIn(BaseModel):
     away: bool
 
 
+class HeadingsModel(BaseModel):
+    """What the header of a text says or was guessed to say, as it is written in header lines."""
+
+    title: str
+    title_guessed: bool
+    tempo: str  # quarters a minute; empty where none is written
+    tempo_guessed: bool
+    time: str
+    time_guessed: bool
+    tuning: str
+    tuning_guessed: bool
+    capo: int
+
+
 class PreviewModel(BaseModel):
-    """What a text under the pen says so far: its analysis, or what keeps it from being read."""
+    """What a text under the pen says so far: the analysis of what can be read of it, and what cannot."""
 
     analysis: AnalysisModel | None
     problems: list[ProblemModel]
+    headings: HeadingsModel | None
+    songs: list[str]  # titles, where there are several
 
 
 class OwnStepModel(BaseModel):

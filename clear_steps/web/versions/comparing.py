@@ -204,7 +204,7 @@ def part_offers(result: Graded) -> list[api.PartOffer]:
 
 def alone(song: Song, part: Part, grading: Grading, whom: Whom, ladder: LadderInUse) -> AnalysisModel:
     """One part of a song as the Desk shows it."""
-    reading = Reading(replace(song, parts=(part,)), (), (tuple(0 for _ in part.bars),))
+    reading = Reading(replace(song, parts=(part,)), (), ())
     steps = StepRange(grading.step, grading.step, ())
     return analysis_of(Graded(reading, (grading,), (steps,), whom, ladder.ladder))
 

@@ -12,6 +12,15 @@ export type Finding = components['schemas']['FindingModel']
 export type Figure = components['schemas']['FigureModel']
 export type FigurePlace = components['schemas']['FigurePlaceModel']
 export type Moment = components['schemas']['MomentModel']
+export type Lesson = components['schemas']['LessonModel']
+export type LessonQuery = components['schemas']['LessonQuery']
+export type SheetChoice = components['schemas']['SheetModel']
+export type SheetIn = components['schemas']['SheetIn']
+export type SheetBlock = components['schemas']['SheetBlock']
+export type Chunk = components['schemas']['ChunkModel']
+export type ChunksIn = components['schemas']['ChunksIn']
+export type ChunkStart = components['schemas']['ChunkStartIn']
+export type StretchIn = components['schemas']['StretchIn']
 export type Neck = components['schemas']['NeckModel']
 export type Card = components['schemas']['CardModel']
 export type Desk = components['schemas']['DeskModel']
@@ -41,6 +50,8 @@ export type Ways = components['schemas']['WaysModel']
 export type Technique = components['schemas']['TechniqueModel']
 export type GradeQuery = components['schemas']['GradeQuery']
 export type Import = components['schemas']['ImportModel']
+export type Headings = components['schemas']['HeadingsModel']
+export type HeadingKey = 'Title' | 'Tuning' | 'Capo' | 'Tempo' | 'Time'
 export type Alternative = components['schemas']['AlternativeModel']
 export type Passage = components['schemas']['PassageIn']
 export type FingerIn = components['schemas']['FingerIn']
@@ -113,6 +124,20 @@ export const api = {
     answer(client.POST('/api/songs', { body: { text, draft, grade: USUAL } })),
   putSongAway: (id: number, away: boolean) =>
     done(client.PUT('/api/songs/{song_id}/away', { params: { path: { song_id: id } }, body: { away } })),
+  lesson: (id: number, query: LessonQuery) =>
+    answer(client.GET('/api/songs/{song_id}/lesson', { params: { path: { song_id: id }, query } })),
+  sheet: (id: number, student_id: number | null) =>
+    answer(
+      client.GET('/api/songs/{song_id}/sheet', {
+        params: { path: { song_id: id }, query: { student_id } },
+      }),
+    ),
+  keepSheet: (id: number, body: SheetIn) =>
+    answer(client.PUT('/api/songs/{song_id}/sheet', { params: { path: { song_id: id } }, body })),
+  cut: (id: number, body: ChunksIn) =>
+    answer(client.PUT('/api/songs/{song_id}/chunks', { params: { path: { song_id: id } }, body })),
+  stretch: (id: number, body: StretchIn) =>
+    answer(client.POST('/api/songs/{song_id}/stretch', { params: { path: { song_id: id } }, body })),
   preview: (text: string, grade: GradeQuery, signal?: AbortSignal) =>
     answer(client.POST('/api/preview', { body: { text, grade }, signal })),
   save: (id: number, basedOn: number, text: string) =>
@@ -176,8 +201,13 @@ export const api = {
     ),
   chooseLadder: (ladder_id: number | null) =>
     answer(client.PUT('/api/ladder/choice', { body: { ladder_id } })),
-  lookAtFile: (name: string, content_base64: string) =>
-    answer(client.POST('/api/imports', { body: { name, content_base64 } })),
+  lookAtFile: (name: string, content_base64: string, song: number, signal?: AbortSignal) =>
+    answer(client.POST('/api/imports', { body: { name, content_base64, song }, signal })),
+  changeHeading: (text: string, key: HeadingKey, value: string) =>
+    answer(client.PUT('/api/texts/heading', { body: { text, key, value } })),
+  keepParts: (text: string, parts: number[]) =>
+    answer(client.PUT('/api/texts/parts', { body: { text, parts } })),
+  takeSong: (text: string, song: number) => answer(client.PUT('/api/texts/song', { body: { text, song } })),
   differences: () => answer(client.GET('/api/differences')),
   students: () => answer(client.GET('/api/students')),
   studentSongs: (id: number) =>

@@ -136,6 +136,36 @@ describe('the timeline', () => {
   it('repeats a tremolo in thirty-seconds', () => {
     expect(timelineOf(part([event(0, [note({})], ['tremolo'])]), [0, 0], false).sounds).toHaveLength(8)
   })
+  const only = (note_: Note, change: object = {}) =>
+    timelineOf(part([{ ...event(0, [note_]), ...change } as Event]), [0, 0], false).sounds
+  it('lets a slide out go, up or down, at the end of its note', () => {
+    const [up] = only(note({ techniques: ['slide_out_up'] }))
+    expect(up.glide).toEqual([{ midi: 65, from: up.seconds - 0.14, seconds: 0.14 }])
+    const [down] = only(note({ techniques: ['slide_out_down'] }))
+    expect(down.glide[0].midi).toBe(55)
+  })
+  it('dips as deep as is written and comes back', () => {
+    const [dipped] = only(note({ techniques: ['whammy_dip'] }), { dip: 2 })
+    expect(dipped.glide.map(({ midi }) => midi)).toEqual([58, 60])
+  })
+  it('trills between two notes, and slaps with an edge', () => {
+    expect(
+      only(note({ techniques: ['trill'] }))
+        .slice(0, 4)
+        .map(({ midi }) => midi),
+    ).toEqual([60, 62, 60, 62])
+    expect(only(note({ techniques: ['slap'] }))[0].colour).toBe('slap')
+  })
+  it('is as loud as the last mark says', () => {
+    const soft = part([
+      { ...event(0, [note({})]), dynamic: 'p' } as Event,
+      event(1, [note({})]),
+      { ...event(2, [note({})]), dynamic: 'ff' } as Event,
+    ])
+    const [first, second, third] = timelineOf(soft, [0, 0], false).sounds.map(({ loudness }) => loudness)
+    expect(first).toBe(second)
+    expect(third).toBeGreaterThan(2 * first)
+  })
   it('does not strike a tied note again', () => {
     expect(
       timelineOf(part([event(0, [note({})]), event(1, [note({ tied: true })])]), [0, 0], false).sounds,

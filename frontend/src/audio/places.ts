@@ -1,6 +1,6 @@
 /** Stretches of a part one after the other, with a breath between: a figure's places, to be compared by ear. */
-import type { FigurePlace, Part } from '../api/client'
-import { timelineOf, type Timeline } from './timeline'
+import type { FigurePlace, Moment, Part } from '../api/client'
+import { timelineOfBars, type Timeline } from './timeline'
 
 const BREATH = 1 // beats
 
@@ -18,21 +18,25 @@ export function timelineOfPlaces(part: Part, places: FigurePlace[], swing: boole
 }
 
 /** A breath after what was heard, and on to the next beat. */
-function nextBeat(seconds: number, beatSeconds: number): number {
+export function nextBeat(seconds: number, beatSeconds: number): number {
   return (Math.ceil(seconds / beatSeconds - EARLY) + BREATH) * beatSeconds
 }
 
-function cutOut(part: Part, { first, last }: FigurePlace, swing: boolean): Timeline {
-  const bars = timelineOf({ ...part, played: [] }, [first.bar, last.bar], swing)
-  const inside = bars.marks.filter(
-    ({ bar, event }) => isBefore(first, { bar, event }) && isBefore({ bar, event }, last),
-  )
+export interface Stretch {
+  first: Moment
+  last: Moment
+}
+
+/** From one note to the end of another, ties counted; `start`: seconds from its first bar's beginning. */
+export function cutOut(part: Part, { first, last }: Stretch, swing: boolean): Timeline & { start: number } {
+  const bars = timelineOfBars(part, barsBetween(first.bar, last.bar), swing)
+  const inside = bars.marks.filter((mark) => inOrder(first, mark) && inOrder(mark, last))
   const start = inside[0].at
-  const { quarters } = part.bars[last.bar].events[last.event]
-  const end = inside[inside.length - 1].at + quarters * part.bars[last.bar].quarter_seconds
+  const end = endOf(part, first.bar, last)
   const within = (at: number) => at >= start - EARLY && at < end - EARLY
   return {
     ...bars,
+    start,
     sounds: bars.sounds
       .filter((sound) => within(sound.at))
       .map((sound) => ({ ...sound, at: sound.at - start, seconds: Math.min(sound.seconds, end - sound.at) })),
@@ -41,7 +45,24 @@ function cutOut(part: Part, { first, last }: FigurePlace, swing: boolean): Timel
   }
 }
 
-const EARLY = 1e-6 // s: sums of lengths are not exact
+/** Where the last note ends, ties counted, in seconds from the first bar's start. */
+function endOf(part: Part, firstBar: number, last: Moment): number {
+  let seconds = 0
+  for (let bar = firstBar; bar < last.bar; bar++) seconds += part.bars[bar].seconds
+  const { events, quarter_seconds } = part.bars[last.bar]
+  const goesOn = (event: number) =>
+    events[event]?.notes.length > 0 && events[event].notes.every((note) => note.tied)
+  let end = last.event
+  while (goesOn(end + 1)) end++
+  return seconds + (events[end].onset_quarters + events[end].quarters) * quarter_seconds
+}
 
-const isBefore = (one: { bar: number; event: number }, other: { bar: number; event: number }): boolean =>
-  one.bar < other.bar || (one.bar === other.bar && one.event <= other.event)
+/** Indexes of bars, both ends included. */
+const barsBetween = (first: number, last: number): number[] =>
+  Array.from({ length: last - first + 1 }, (_, index) => first + index)
+
+export const EARLY = 1e-6 // s: sums of lengths are not exact
+
+export const order = (a: Moment, b: Moment): number => a.bar - b.bar || a.event - b.event
+/** Whether a moment comes before another, or is it. */
+export const inOrder = (a: Moment, b: Moment): boolean => order(a, b) <= 0

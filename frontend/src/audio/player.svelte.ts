@@ -1,6 +1,7 @@
 /** Plays a timeline with Tone.js: transport, loop, count-in and a cursor that follows. */
 import * as Tone from 'tone'
 import { COLOURS, deadSamples, midiToHz, pluckSamples } from './pluck'
+import type { Click, Pass } from './practice'
 import type { Sound, Timeline } from './timeline'
 
 export interface PlayOptions {
@@ -8,6 +9,7 @@ export interface PlayOptions {
   loop: boolean
   countIn: boolean
   onMark: (bar: number, event: number) => void
+  onPass?: (percent: number) => void
   onEnd: () => void
 }
 
@@ -28,7 +30,10 @@ export class Player {
   #output: Tone.Gain | undefined
 
   /** Start from the beginning of the timeline; must follow a key or a click. */
-  async play(timeline: Timeline, options: PlayOptions): Promise<void> {
+  async play(
+    timeline: Timeline & { clicks?: Click[]; passes?: Pass[] },
+    options: PlayOptions,
+  ): Promise<void> {
     this.stop()
     await Tone.start()
     this.#output ??= new Tone.Gain(gainOf(volume.percent)).toDestination()
@@ -40,6 +45,13 @@ export class Player {
     }
     for (const sound of timeline.sounds)
       transport.schedule((time) => this.#sound(sound, time, stretch), lead + sound.at * stretch)
+    for (const click of timeline.clicks ?? [])
+      transport.schedule((time) => this.#click(time, click.accent), lead + click.at * stretch)
+    for (const pass of timeline.passes ?? [])
+      transport.schedule(
+        (time) => Tone.getDraw().schedule(() => this.playing && options.onPass?.(pass.percent), time),
+        lead + pass.at * stretch,
+      )
     for (const mark of timeline.marks) {
       transport.schedule(
         (time) => Tone.getDraw().schedule(() => this.playing && options.onMark(mark.bar, mark.event), time),

@@ -15,6 +15,7 @@ export interface Pluck {
 export const COLOURS = {
   plain: { brightness: 0.62, sustain: 0.32, edge: 0.5 },
   muted: { brightness: 0.55, sustain: 0.0004, edge: 0.12 },
+  slap: { brightness: 0.8, sustain: 0.2, edge: 1 },
   harmonic: { brightness: 0.93, sustain: 0.6, edge: 1 },
 }
 

@@ -1,12 +1,13 @@
 /** From the part as written to sounds in time: pure, at 100 % of the graded tempo. */
 import type { Bar, Event, Note, Part } from '../api/client'
 
-export type Colour = 'plain' | 'muted' | 'dead' | 'harmonic'
+export type Colour = 'plain' | 'muted' | 'dead' | 'harmonic' | 'slap'
 
 export interface Sound {
   at: number // seconds from the start of the range
   seconds: number
   midi: number
+  string: number
   colour: Colour
   loudness: number // 0 to 1
   glide: { midi: number; from: number; seconds: number }[] // pitch bends: to which pitch, when, how long
@@ -26,6 +27,10 @@ export interface Timeline {
 }
 
 const SLIDE_SECONDS = 0.07
+const SLID_OUT = { half_tones: 5, seconds: 0.14 } // as far as a slide that lets go is heard
+const TRILLED = 2 // half tones up, where nobody says to which note
+// How loud a note is by the mark in force, against one without.
+const DYNAMICS: Record<string, number> = { pp: 0.4, p: 0.55, mp: 0.75, mf: 1, f: 1.2, ff: 1.33 }
 const HARMONICS = ['natural_harmonic', 'touched_harmonic', 'artificial_harmonic', 'pinch_harmonic']
 
 /** Bars in the order played; a chosen range is played as written. */
@@ -35,17 +40,24 @@ export function barsToPlay(part: Part, range: [number, number]): number[] {
 }
 
 export function timelineOf(part: Part, range: [number, number], swing: boolean): Timeline {
-  const order = barsToPlay(part, range)
+  return timelineOfBars(part, barsToPlay(part, range), swing)
+}
+
+/** Some bars (indexes) as written, one after the other. */
+export function timelineOfBars(part: Part, order: number[], swing: boolean): Timeline {
   const sounds: Sound[] = []
   const marks: Mark[] = []
   const before = new Map<number, number>() // pitch last heard on each string
   let start = 0
+  let level = 1
   for (const index of order) {
     const bar = part.bars[index]
     for (const [number, event] of bar.events.entries()) {
       const at = start + swung(event.onset_quarters, bar, swing) * bar.quarter_seconds
       marks.push({ at, bar: index, event: number })
-      sounds.push(...soundsOf(event, bar, at, before))
+      level = DYNAMICS[event.dynamic ?? ''] ?? level
+      const louder = (sound: Sound) => ({ ...sound, loudness: Math.min(sound.loudness * level, 1) })
+      sounds.push(...soundsOf(event, bar, at, before).map(louder))
     }
     start += bar.seconds
   }
@@ -82,7 +94,7 @@ function soundsOf(event: Event, bar: Bar, at: number, before: Map<number, number
   const struck = event.notes.filter((note) => !note.tied || note.bend_half_tones !== null)
   const sounds = struck.flatMap((note, order) => {
     const delay = event.stroke ? (event.stroke === 'D' ? struck.length - 1 - order : order) * 0.012 : 0
-    return tremolo(soundOf(note, event, bar, at + delay, before.get(note.string)), event, bar)
+    return tremolo(soundOf(note, event, bar, at + delay, before.get(note.string)), note, event, bar)
   })
   for (const note of event.notes) before.set(note.string, note.pitch)
   return sounds
@@ -91,7 +103,8 @@ function soundsOf(event: Event, bar: Bar, at: number, before: Map<number, number
 function soundOf(note: Note, event: Event, bar: Bar, at: number, from: number | undefined): Sound {
   const has = (technique: string): boolean => note.techniques.includes(technique)
   const muted = has('palm_mute') || has('staccato')
-  const colour: Colour = has('dead') ? 'dead' : HARMONICS.some(has) ? 'harmonic' : muted ? 'muted' : 'plain'
+  const slapped = has('slap') ? 'slap' : 'plain'
+  const colour: Colour = has('dead') ? 'dead' : HARMONICS.some(has) ? 'harmonic' : muted ? 'muted' : slapped
   const soft = has('hammer_on') || has('pull_off') || has('slide') || note.tied
   const up = has('artificial_harmonic') || has('pinch_harmonic') ? 12 : 0
   const length = note.sounding_quarters * bar.quarter_seconds
@@ -100,9 +113,10 @@ function soundOf(note: Note, event: Event, bar: Bar, at: number, from: number | 
     at,
     seconds,
     midi: note.pitch + up,
+    string: note.string,
     colour,
-    loudness: soft ? 0.5 : has('accent') ? 0.95 : 0.75,
-    glide: glides(note, event, bar, from),
+    loudness: soft ? 0.5 : has('accent') || has('slap') ? 0.95 : 0.75,
+    glide: [...glides(note, event, bar, from), ...dips(note, event), ...slidOut(note, seconds)],
     vibrato: has('vibrato'),
   }
 }
@@ -132,14 +146,36 @@ function glides(note: Note, event: Event, bar: Bar, from: number | undefined): S
   ]
 }
 
-/** Tremolo repeats a note in thirty-seconds. */
-function tremolo(sound: Sound, event: Event, bar: Bar): Sound[] {
-  if (!event.how.some((word) => word === 'tremolo' || word === 'free_tremolo')) return [sound]
+/** Down by as much as is written, a half tone where nothing is, and back. */
+function dips(note: Note, event: Event): Sound['glide'] {
+  if (!note.techniques.includes('whammy_dip')) return []
+  return [
+    { midi: note.pitch - (event.dip ?? 1), from: 0.06, seconds: 0.08 },
+    { midi: note.pitch, from: 0.16, seconds: 0.08 },
+  ]
+}
+
+/** A slide that lets go: away at the note's end. */
+function slidOut(note: Note, seconds: number): Sound['glide'] {
+  const way = note.techniques.includes('slide_out_up')
+    ? 1
+    : note.techniques.includes('slide_out_down')
+      ? -1
+      : 0
+  const from = Math.max(seconds - SLID_OUT.seconds, 0)
+  return way === 0 ? [] : [{ midi: note.pitch + way * SLID_OUT.half_tones, from, seconds: seconds - from }]
+}
+
+/** Tremolo repeats a note in thirty-seconds; a trill goes to and fro between two. */
+function tremolo(sound: Sound, note: Note, event: Event, bar: Bar): Sound[] {
+  const trilled = note.techniques.includes('trill') || event.how.includes('trill')
+  if (!trilled && !event.how.some((word) => word === 'tremolo' || word === 'free_tremolo')) return [sound]
   const step = bar.quarter_seconds / 8
   const count = Math.max(Math.round((event.quarters * bar.quarter_seconds) / step), 1)
   return Array.from({ length: count }, (_, index) => ({
     ...sound,
     at: sound.at + index * step,
+    midi: sound.midi + (trilled && index % 2 === 1 ? TRILLED : 0),
     seconds: step * 1.1,
     loudness: sound.loudness * 0.75,
   }))

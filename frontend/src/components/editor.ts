@@ -1,15 +1,8 @@
 /** CodeMirror set up for tab text: no wrapping, problems at their line, the same font as print. */
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
-import { lintGutter, setDiagnostics, type Diagnostic } from '@codemirror/lint'
+import { setDiagnostics, type Diagnostic } from '@codemirror/lint'
 import { EditorState } from '@codemirror/state'
-import {
-  drawSelection,
-  EditorView,
-  highlightActiveLine,
-  keymap,
-  lineNumbers,
-  placeholder,
-} from '@codemirror/view'
+import { drawSelection, EditorView, keymap, lineNumbers, placeholder } from '@codemirror/view'
 import type { Problem } from '../api/client'
 
 const look = EditorView.theme({
@@ -20,9 +13,7 @@ const look = EditorView.theme({
     color: 'var(--quiet)',
     border: 'none',
     fontFamily: 'var(--mono)',
-  },
-  '.cm-activeLine, .cm-activeLineGutter': {
-    backgroundColor: 'color-mix(in srgb, var(--contour) 28%, transparent)',
+    fontSize: '11px',
   },
   '.cm-placeholder': { color: 'var(--quiet)' },
   '.cm-cursor': { borderLeftColor: 'var(--ink)', borderLeftWidth: '2px' },
@@ -46,8 +37,6 @@ export function createEditor(
         lineNumbers(),
         history(),
         drawSelection(),
-        highlightActiveLine(),
-        lintGutter(),
         placeholder('Paste a tab here: string lines such as  e|--0--2--3--|'),
         keymap.of([...defaultKeymap, ...historyKeymap]),
         EditorView.contentAttributes.of({

@@ -1,6 +1,6 @@
 /** Reads and grades a text while it is typed; the old picture stays until the new one is there. */
 import { connection } from '../api/connection.svelte'
-import { api, ApiError, type Analysis, type GradeQuery, type Problem } from '../api/client'
+import { api, ApiError, type Analysis, type GradeQuery, type Headings, type Problem } from '../api/client'
 
 const DEBOUNCE_MS = 80
 
@@ -9,6 +9,9 @@ export class Preview {
   problems = $state.raw<Problem[]>([])
   message = $state('')
   waiting = $state(false)
+  headings = $state.raw<Headings | null>(null)
+  songs = $state.raw<string[]>([]) // titles, where the text holds several
+  stale = $state(false) // what is shown is of an earlier text
   #timer: ReturnType<typeof setTimeout> | undefined
   #call: AbortController | undefined
   #unlisten: (() => void) | undefined
@@ -18,6 +21,9 @@ export class Preview {
     this.stop()
     if (text.trim() === '') {
       this.analysis = null
+      this.headings = null
+      this.songs = []
+      this.stale = false
       this.problems = []
       this.message = ''
       this.waiting = false
@@ -38,9 +44,12 @@ export class Preview {
     const call = new AbortController()
     this.#call = call
     try {
-      const { analysis, problems } = await api.preview(text, query, call.signal)
+      const { analysis, headings, problems, songs } = await api.preview(text, query, call.signal)
       if (call.signal.aborted) return
       if (analysis) this.analysis = analysis
+      this.headings = headings ?? this.headings
+      this.songs = songs
+      this.stale = !analysis
       this.problems = problems
       this.message = problems[0]?.message ?? ''
     } catch (error) {

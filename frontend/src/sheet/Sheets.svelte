@@ -3,6 +3,7 @@
   import { flushSync } from 'svelte'
   import Sheet from './Sheet.svelte'
   import LadderSheet from './LadderSheet.svelte'
+  import LessonSheet from './LessonSheet.svelte'
   import { sheetsNow } from './sheet'
 
   let contents = $state.raw<ReturnType<typeof sheetsNow>>([])
@@ -21,8 +22,8 @@
 <svelte:window onbeforeprint={begin} onafterprint={end} />
 {#if contents.length > 0}
   <div class="sheets" aria-label="The sheet">
-    {#each contents as content (content)}{#if 'rungs' in content}<LadderSheet {content} />{:else}<Sheet
+    {#each contents as content (content)}{#if 'rungs' in content}<LadderSheet
           {content}
-        />{/if}{/each}
+        />{:else if 'blocks' in content}<LessonSheet {content} />{:else}<Sheet {content} />{/if}{/each}
   </div>
 {/if}

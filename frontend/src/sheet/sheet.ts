@@ -1,6 +1,6 @@
 /** What a screen hands to the printer: the browser prints these sheets and nothing else. */
 import { onDestroy } from 'svelte'
-import type { Analysis, Part, Rung } from '../api/client'
+import type { Analysis, Lesson, Part, Rung, SheetBlock } from '../api/client'
 import { setupWords } from '../components/setup'
 import rows from '../rows.json'
 
@@ -27,7 +27,17 @@ export interface LadderContent {
   rungs: Rung[]
 }
 
-type Offer = () => (SheetContent | LadderContent)[]
+/** The sheet of a lesson: blocks under a title, in the order the teacher chose. */
+export interface LessonContent {
+  analysis: Analysis
+  part: Part // what is handed out: the original or a version
+  under: string
+  lesson: Lesson | null // of the original; none for a version
+  blocks: SheetBlock[]
+  language: 'en' | 'es'
+}
+
+type Offer = () => (SheetContent | LadderContent | LessonContent)[]
 let offered: Offer | null = null
 
 /** From a screen: what is printed while it is open. */

@@ -15,7 +15,7 @@
     layers: Layers
     width: number // px to fill
     head?: number // room over every row for a name
-    below?: number // room under every system
+    below?: number | ((system: SystemBars) => number) // room under every system
     spoken?: string[] // names of the parts, where the notes are to be read out
     over?: Snippet<[SystemPicture, SystemBars]>
   }
@@ -37,7 +37,7 @@
 {#each systems as { system, picture } (system.first)}
   {@const section = sectionAt.get(system.first)}
   {#if section}<h2 class="mt-1 break-after-avoid text-[15px]">{sectionWords(section)}</h2>{/if}
-  {@const height = picture.height + below}
+  {@const height = picture.height + (typeof below === 'number' ? below : below(system))}
   <Near {height} of={barsOf(system)}>
     <TabPicture {picture} {height} />
     {#if spoken}<Spoken {parts} names={spoken} {system} />{/if}

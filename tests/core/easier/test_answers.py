@@ -4,7 +4,7 @@ from dataclasses import replace
 
 import pytest
 
-from clear_steps.core.easier import Wish, offers, ways
+from clear_steps.core.easier import Wish, offers, staircase, ways, what_to_play
 from clear_steps.core.score import Role
 from clear_steps.ladders import default_ladder
 from tests.rolesongs import song_of
@@ -24,8 +24,9 @@ def names_of_ways(*chords: str) -> set[str]:
 
 
 @pytest.mark.parametrize("names", [("C", "G", "Am"), ("Ab", "Db", "Eb"), ("Cm7", "Bdim", "F#m")])
-def test_chords_to_strum_are_offered_whatever_the_chords_are_called(names: tuple[str, ...]) -> None:
-    assert "chords to strum" in names_of_ways(*names)
+def test_chords_are_offered_whatever_the_chords_are_called(names: tuple[str, ...]) -> None:
+    # Alone or over their bass: three ways at most are offered, those that keep most.
+    assert {"chords to strum", "bass and chord"} & names_of_ways(*names)
 
 
 def test_what_may_be_asked_for_is_told_apart_by_what_it_says() -> None:
@@ -43,3 +44,11 @@ def test_a_way_that_changes_nothing_is_none_and_the_nearest_comes_first() -> Non
     assert all(way.easiest.edits for way in found[1:])
     reached = [way.easiest.reached for way in found]
     assert reached == sorted(reached, reverse=True)
+
+
+def test_a_place_elsewhere_on_the_neck_is_said_to_the_player() -> None:
+    song = song_of(Role.PICKED, 24)
+    part = song.parts[0]
+    edit = staircase(song, part, LADDER, Wish((3.0,)))[-1].edits[0]
+    moved = replace(edit, kind="place", says="the same notes elsewhere on the neck")
+    assert [saying.text for saying in what_to_play(part, [moved])] == [moved.says]

@@ -52,6 +52,14 @@ def test_a_staircase_holds_to_the_exact_laws(role: Role) -> None:
     assert any(edited)
 
 
+def test_equal_bars_go_to_one_place_even_where_their_neighbours_differ() -> None:
+    song = song_of(Role.PICKED, 24)
+    part = song.parts[0]
+    assert part.bars[0].events == part.bars[3].events
+    for step in staircase(song, part, LADDER, Wish((4.0, 3.0))):
+        assert step.version.bars[0].events == step.version.bars[3].events
+
+
 @pytest.mark.parametrize("role", list(Role))
 def test_whatever_is_refused_the_rest_still_stands(role: Role) -> None:
     @few

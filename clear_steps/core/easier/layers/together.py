@@ -16,6 +16,8 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.hand import places_of
 from clear_steps.core.score import Bar, Event, Note, Part, Role, Song
 
+_TWO_BASSES = 3  # quarters of a bar from which on it has two
+_UPPER = 2  # notes of a chord over a bass, at least
 _REACH_FRETS = 3  # between a melody or bass note and a fret of the shape beside it
 
 Timed = dict[Fraction, Event]
@@ -41,14 +43,22 @@ def melody_and_chords(song: Song, part: Part, book: ChordBook) -> Bars:
 
 
 def bass_and_chords(song: Song, part: Part, book: ChordBook) -> Bars:
-    """The bass where it moves, the chord over it on the beats between."""
+    """The bass on the strong beats, the chord above it on the beats between; where there is none the bass
+    goes on."""
 
     def put(on_half: bool, line: Event | None, chord: Event | None) -> Event | None:
-        if line and line.notes and not on_half:
+        if not chord or (on_half and line and line.notes):
             return line
-        return _with_shape(chord, line, lambda own, note: note.string < own.string) if chord else line
+        lowest = max((note.string for note in line.notes), default=0) if line else 0
+        upper = [note for note in chord.notes if note.string < (lowest or len(part.tuning.pitches))]
+        return with_notes(chord, upper) if len(upper) >= _UPPER else chord
 
-    return _merged(part, bass(song, part, book), strum(song, part, book), put)
+    return _merged(part, bass(song, part, book), strum(song, part, book), put, _strong_beats)
+
+
+def _strong_beats(bar: Bar) -> int:
+    """How many beats of a bar carry its bass: the first, and the middle one of four or six."""
+    return 2 if bar.metre.beats % 2 == 0 and bar.quarters >= _TWO_BASSES else 1
 
 
 def one_part_of_two(song: Song, part: Part, _book: ChordBook) -> Bars:
@@ -104,13 +114,17 @@ def _tunefulness(part: Part) -> float:
 
 
 def _merged(
-    part: Part, first: Bars, second: Bars, put: Callable[[bool, Event | None, Event | None], Event | None]
+    part: Part,
+    first: Bars,
+    second: Bars,
+    put: Callable[[bool, Event | None, Event | None], Event | None],
+    halves: Callable[[Bar], int] = half_bars,
 ) -> Bars:
     """Two layers on the onsets of both; `put` makes one event of what starts together, told whether a half
-    bar begins there."""
+    bar (or a whole one, by `halves`) begins there."""
     bars = []
     for bar, above, below in zip(part.bars, first, second, strict=True):
-        a, b, half = _timed(above), _timed(below), bar.quarters / half_bars(bar)
+        a, b, half = _timed(above), _timed(below), bar.quarters / halves(bar)
         together = {at: put(at % half == 0, a.get(at), b.get(at)) for at in sorted({*a, *b})}
         bars.append(_timed_out(bar, {at: event for at, event in together.items() if event}))
     return tuple(bars)

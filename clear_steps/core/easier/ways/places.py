@@ -30,12 +30,21 @@ def _stays_near(scene: Scene, index: int, events: Events) -> bool:
     )
 
 
+def _alike(scene: Scene, index: int) -> list[int]:
+    """The bars that are written as one is now, itself among them."""
+    written = scene.bar(index).events
+    return [at for at in range(len(scene.part.bars)) if scene.bar(at).events == written]
+
+
 def _whole_bar(number: int) -> Rewrite:
     def rewrite(scene: Scene, index: int) -> Events | None:
+        # Equal bars stay equal: where one of them may not go, none goes, and all to one place.
+        alike = _alike(scene, index)
         whole = [
             changes
-            for changes in other_places(scene.part, index)
-            if changes[0].before == scene.bar(index).events and _stays_near(scene, index, changes[0].after)
+            for changes in other_places(scene.part, alike[0])
+            if changes[0].before == scene.bar(index).events
+            and all(_stays_near(scene, at, changes[0].after) for at in alike)
         ]
         return whole[number][0].after if number < len(whole) else None
 

@@ -7,7 +7,7 @@ from clear_steps.core.errors import ClearStepsError
 from clear_steps.core.score import MAX_CAPO, parse_metre
 from clear_steps.formats.tabtext.brought.tunings import said_tuning
 from clear_steps.formats.tabtext.header import is_understood
-from clear_steps.formats.tabtext.lines import label_line
+from clear_steps.formats.tabtext.lines import HEADING, label_line
 from clear_steps.formats.tabtext.problems import Findings, short
 
 _KEYS = {
@@ -51,6 +51,7 @@ _FREE_TUNING = re.compile(
     re.IGNORECASE,
 )
 _MOST_TITLE = 80
+TAKEN_FOR_TITLE = "it is taken for the title"
 
 
 def with_headings(lines: list[str], findings: Findings) -> list[str]:
@@ -66,31 +67,50 @@ def with_headings(lines: list[str], findings: Findings) -> list[str]:
             if key not in known:
                 known.add(key)
                 made[at] = found
+    _take_headings_below(made, known)
     first = next((at for at in range(begins) if lines[at].strip()), None)
     if first is not None and begins < len(lines) and "Title" not in known and made[first] == lines[first]:
         _take_title(made, first, findings)
     return made
 
 
-def first_song(lines: list[str], findings: Findings) -> list[str]:
-    """The lines up to the title of a second song that has music of its own, which is told; the others
-    blank."""
-    begins = next((at for at, line in enumerate(lines) if _is_music(line)), len(lines))
-    for at in range(begins, len(lines)):
-        keyed = None if lines[at].startswith(" ") else _KEYED.fullmatch(lines[at])
-        if keyed and _KEYS.get(keyed["key"].lower()) == "Title" and any(map(_is_music, lines[at:])):
-            title = short(keyed["value"].strip())
-            findings.guessed(at + 1, 1, f"a second song, '{title}', begins here; the first one is read")
-            return lines[:at] + [""] * (len(lines) - at)
-    return lines
+def _take_headings_below(lines: list[str], known: set[str]) -> None:
+    """Headings behind all music, where none above says the same."""
+    ends = max((at for at, line in enumerate(lines) if _is_music(line)), default=len(lines))
+    for at in range(ends + 1, len(lines)):
+        line = lines[at]
+        if is_written_remark(line) or label_line(at + 1, line) is not None or not (found := _heading(line)):
+            continue
+        key, _, said = found.partition(":")
+        if key not in known and is_understood(key, said.strip()):
+            known.add(key)
+            lines[at] = HEADING + found
+
+
+def title_in(line: str) -> str:
+    """The title that a line names by its key; empty for any other line."""
+    keyed = None if line.startswith(" ") else _KEYED.fullmatch(line)
+    return keyed["value"].strip() if keyed and _KEYS.get(keyed["key"].lower()) == "Title" else ""
+
+
+def is_heading(line: str) -> bool:
+    """Whether a line says a tempo, a tuning, a capo or a metre and nothing else."""
+    return not is_written_remark(line) and label_line(1, line) is None and _heading(line) is not None
+
+
+def is_title_line(line: str, at: int) -> bool:
+    """Whether a line by itself may be a title: short words, no heading, section or label."""
+    text = line.strip()
+    plain = not _KEYED.fullmatch(text) and not text.startswith(("[", "(", "*", "#")) and "|" not in text
+    plain = plain and label_line(at + 1, line) is None
+    return plain and len(text) <= _MOST_TITLE and any(sign.isalpha() for sign in text)
 
 
 def _take_title(lines: list[str], at: int, findings: Findings) -> None:
     text = lines[at].strip()
-    plain = not _KEYED.fullmatch(text) and not text.startswith(("[", "(", "*", "#")) and "|" not in text
-    plain = plain and label_line(at + 1, lines[at]) is None
-    if plain and len(text) <= _MOST_TITLE and any(sign.isalpha() for sign in text):
-        findings.guessed(at + 1, 1, f"'{short(text)}' is taken for the title")
+    if is_title_line(lines[at], at):
+        what = f"'{short(text)}' stands on a line of its own"
+        findings.guessed(at + 1, 1, what, TAKEN_FOR_TITLE)
         lines[at] = f"Title: {text}"
 
 

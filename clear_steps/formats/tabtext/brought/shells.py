@@ -4,6 +4,7 @@ import html
 import itertools
 import re
 
+from clear_steps.formats.tabtext.lines import NOTHING
 from clear_steps.formats.tabtext.problems import Findings
 
 _MOSTLY = 0.8  # of the lines that are not empty
@@ -15,21 +16,40 @@ _ENTITY = re.compile(r"&(?:[a-z]{2,6}|#\d{2,5});", re.IGNORECASE)
 _TAG = re.compile(r"</?(?:pre|br|p|div|span|code|tt|b|i|font|html|body)\b[^<>]*>", re.IGNORECASE)
 _QUOTED = re.compile(r"(?:> ?)+")
 _NUMBERED = re.compile(r"\s{0,4}(?P<number>\d{1,5})(?P<behind>[:.)]?(?:\s{1,3}|$))")
+_BROKEN = re.compile(r"\s{0,4}[A-Ga-g][#b]?\d?\s?[|:].{50,}[^|\s]")  # as wide as a mail is
+_REST = re.compile(r"[-|0-9hpbrstxX/\\~()<>=.*]+\|")
 _LEAST_DASHES = 3  # of a string line
 
 
 def without_shell(lines: list[str], findings: Findings) -> list[str]:
     """The lines as they were before they were sent, shown or copied."""
     lines = [line.translate(_BLANKS) for line in lines]
-    for peeled, words in (
-        (_unescaped(lines), "the signs of a web page are read as what they stand for"),
-        (_unquoted(lines), "the quoting of a mail is taken off"),
-        (_unnumbered(lines), "the line numbers in front are taken off"),
+    for peeled, what, taken in (
+        (_unescaped(lines), "signs of a web page", "read as what they stand for"),
+        (_unquoted(lines), "the quoting of a mail", "taken off"),
+        (_unnumbered(lines), "line numbers in front", "taken off"),
     ):
         if peeled is not None:
-            findings.guessed(1, 1, words)
+            findings.guessed(1, 1, what, taken)
             return without_shell(peeled, findings)
-    return [_plain_signs(line) for line in lines]
+    return _unwrapped([_plain_signs(line) for line in lines], findings)
+
+
+def _unwrapped(lines: list[str], findings: Findings) -> list[str]:
+    """Lines that a mail broke at its width put together again: each string line without an end is followed
+    by a line that has one and no name."""
+    broken = [
+        at
+        for at in range(len(lines) - 1)
+        if _BROKEN.fullmatch(lines[at].rstrip()) and _REST.fullmatch(lines[at + 1].strip())
+    ]
+    if len(broken) < _LEAST_LINES:
+        return lines
+    made = list(lines)
+    for at in broken:
+        made[at], made[at + 1] = lines[at].rstrip() + lines[at + 1].strip(), NOTHING
+    findings.guessed(broken[0] + 1, 1, "string lines are broken in two", "they are put together again")
+    return made
 
 
 def _unescaped(lines: list[str]) -> list[str] | None:

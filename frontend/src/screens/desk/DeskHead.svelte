@@ -50,6 +50,7 @@
     />
   {/if}
   <a class="key-button inline-flex items-center" href="#/song/{songId}/versions">Make it easier</a>
+  <a class="quiet-button inline-flex items-center" href="#/song/{songId}/sheet">Lesson sheet</a>
   <button class="quiet-button inline-flex items-center gap-2" onclick={tools.print}
     ><Printer size={17} /> Print</button
   >

@@ -12,6 +12,8 @@
   import DeskHead from './DeskHead.svelte'
   import DeskTransport from './DeskTransport.svelte'
   import Evidence from './Evidence.svelte'
+  import { LessonState, type Hearing } from './lesson.svelte'
+  import LessonStrip from './LessonStrip.svelte'
   import { belongsToField, DESK_KEYS } from './keys'
   import KeysList from './KeysList.svelte'
   import Legend from './Legend.svelte'
@@ -26,6 +28,10 @@
   // What was typed and not saved is not hidden behind a closed drawer.
   desk.textOpen = untrack(() => draftBoxOf(id).find() !== null)
   const player = new Player()
+  const lesson = new LessonState(
+    desk,
+    untrack(() => id),
+  )
   let keysOpen = $state(false)
   let loop = $state(false)
   let countIn = $state(true)
@@ -39,6 +45,16 @@
   }))
   $effect(() => {
     if (song.data) desk.song = song.data
+  })
+  // The chunks come after the song, so that the Desk is there at once.
+  const taught = createQuery(() => ({
+    queryKey: ['lesson', id, desk.song?.revision, lesson.query],
+    queryFn: () => api.lesson(id, lesson.query),
+    placeholderData: keepPreviousData,
+    enabled: desk.song !== null,
+  }))
+  $effect(() => {
+    if (taught.data) lesson.data = taught.data
   })
   onDestroy(() => player.stop())
   offerSheet(() =>
@@ -55,7 +71,8 @@
 
   // A new tempo or a new choice of bars is heard at once: what plays begins again with it.
   $effect(() => {
-    void [desk.analysis?.tempo, desk.range.join(), loop]
+    void [desk.analysis?.tempo, desk.range.join(), desk.notes, loop]
+    void [lesson.hearing, lesson.click, lesson.gap, lesson.rises, lesson.voice]
     untrack(() => {
       if (player.playing) start()
     })
@@ -64,7 +81,10 @@
   const swing = $derived(desk.analysis?.feel === 'swing')
 
   function start(): void {
-    if (desk.part) play(together(desk.parts.map((part) => timelineOf(part, desk.columns, swing))), loop)
+    const practice = lesson.timeline(loop, countIn, swing)
+    if (practice) return play(practice, false, false)
+    const columns = lesson.hearing === 'whole' ? desk.allColumns : desk.columns
+    if (desk.part) play(together(desk.parts.map((part) => timelineOf(part, columns, swing))), loop)
   }
 
   /** The places of the chosen figure, one after the other. */
@@ -74,15 +94,24 @@
   }
 
   // The analysis is timed at the practice tempo already.
-  function play(timeline: Timeline, repeat: boolean): void {
+  function play(timeline: Timeline, repeat: boolean, counted = countIn): void {
     void player.play(timeline, {
       percent: 100,
       loop: repeat,
-      countIn,
+      countIn: counted,
       onMark: (bar, event) => (desk.cursor = { bar, event }),
+      onPass: (percent) => (lesson.heardPercent = lesson.rises ? (percent * desk.percent) / 100 : null),
       onEnd: () => (desk.cursor = null),
     })
   }
+
+  /** What is new, all so far, or the whole: chosen and heard with one key. */
+  function hear(hearing: Hearing): void {
+    lesson.hearing = hearing
+    if (hearing !== 'whole' && !desk.notes) lesson.step(1)
+    start()
+  }
+  const HEARINGS: Record<string, Hearing> = { u: 'new', i: 'so far', o: 'whole' }
 
   const tools = {
     playOrStop(): void {
@@ -96,6 +125,10 @@
     print: () => window.print(),
     finger: (key: string) => fingers?.press(key),
     showKeys: () => void (keysOpen = true),
+    nextChunk: (by: 1 | -1) => lesson.step(by),
+    hear: (key: string) => hear(HEARINGS[key]),
+    cut: () => void lesson.cutAt(desk.notes?.first ?? { bar: desk.bar, event: desk.event }),
+    again: () => start(),
   }
 
   function press(event: KeyboardEvent): void {
@@ -116,7 +149,7 @@
     <DeskTransport {desk} {player} {loop} bind:countIn {tools} songId={id} bind:tapper />
     <main class="page-and-panel">
       <div
-        class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto] max-lg:grid-rows-[auto_auto_auto]"
+        class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)] grid-rows-[auto_minmax(0,1fr)_auto_auto] max-lg:grid-rows-[auto_auto_auto_auto]"
       >
         <div class="border-b border-contour px-6 pt-2 pb-1.5 max-sm:px-3">
           <SongClimb
@@ -127,12 +160,13 @@
           />
           <Legend {desk} />
         </div>
-        <TabPages {desk} parts={desk.parts} />
+        <TabPages {desk} {lesson} parts={desk.parts} />
+        {#if lesson.data && !desk.textOpen}<LessonStrip {lesson} onhear={hear} />{/if}
         {#if desk.textOpen}<TextDrawer {desk} songId={id} />{/if}
       </div>
       <aside class="side-panel" aria-label="Evidence" class:opacity-60={song.isFetching && !song.data}>
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
-        <Evidence {desk} songId={id} bind:fingers onplay={playPlaces} />
+        <Evidence {desk} {lesson} songId={id} bind:fingers onplay={playPlaces} onhear={() => start()} />
       </aside>
     </main>
   {:else if song.isError}

@@ -8,26 +8,54 @@
   import Ground from '../../tab/Ground.svelte'
   import { MARGIN } from '../../tab/systems'
   import { LINE_GAP } from '../../tab/strings'
+  import ChunkBorders from './ChunkBorders.svelte'
   import type { DeskState } from './desk.svelte'
+  import type { LessonState } from './lesson.svelte'
 
   interface Props {
     desk: DeskState
+    lesson: LessonState
     parts: AlignedPart[]
     picture: SystemPicture
     ground: number // height of it
   }
-  let { desk, parts, picture, ground }: Props = $props()
+  let { desk, lesson, parts, picture, ground }: Props = $props()
   const height = $derived(picture.height + ground)
 
   const ownRow = $derived(desk.together ? desk.partIndex : 0)
   const rowOfPart = (row: number) => (desk.together ? row : desk.partIndex)
 
-  function choose(event: MouseEvent, row: number, bar: Bar, box: BarBox): void {
+  function nearestTo(event: MouseEvent, box: BarBox): number {
     const x = event.offsetX + box.x
     let nearest = 0
     box.events.forEach((each, index) => {
       if (Math.abs(each.x - x) < Math.abs(box.events[nearest].x - x)) nearest = index
     })
+    return nearest
+  }
+
+  // Notes are chosen by drawing over them: from where the pointer went down, once it is on another note.
+  let from = $state<Moment | null>(null)
+  let drawn = false
+
+  function begin(event: PointerEvent, row: number, index: number, box: BarBox): void {
+    const overStaff = event.offsetY <= picture.rows[row].lanes.height
+    drawn = false
+    from = overStaff && !event.shiftKey ? { bar: index, event: nearestTo(event, box) } : null
+    ;(event.currentTarget as HTMLElement).releasePointerCapture(event.pointerId)
+  }
+
+  function draw(event: PointerEvent, row: number, index: number, box: BarBox): void {
+    if (!from || event.buttons !== 1 || rowOfPart(row) !== desk.partIndex) return
+    const to = { bar: index, event: nearestTo(event, box) }
+    if (!drawn && to.bar === from.bar && to.event === from.event) return
+    drawn = true
+    desk.chooseNotes(from, to)
+  }
+
+  function choose(event: MouseEvent, row: number, bar: Bar, box: BarBox): void {
+    if (drawn) return void (drawn = false)
+    const nearest = nearestTo(event, box)
     desk.partIndex = rowOfPart(row)
     const own = parts[row].own[bar.index]
     if (own < 0) return
@@ -64,6 +92,17 @@
         to: (at(last) ?? picture.width - 15) + 13,
         but: but.map(at).filter((x) => x !== undefined),
       }))
+  })
+
+  /** The chosen notes as far as they lie here. */
+  const chosen = $derived.by(() => {
+    const { notes } = desk
+    const row = picture.rows[ownRow]
+    const at = ({ bar, event }: Moment) => row.bars.find(({ index }) => index === bar)?.events[event]?.x
+    const left = row.bars[0].index
+    const right = row.bars[row.bars.length - 1].index
+    if (!notes || notes.first.bar > right || notes.last.bar < left) return null
+    return { from: at(notes.first), to: at(notes.last) }
   })
 
   const cursorX = $derived.by(() => {
@@ -112,9 +151,22 @@
             class="fill-changed"
           />{/each}
       {/each}
+      {#if chosen}
+        {@const left = (chosen.from ?? MARGIN) - 13}
+        <rect
+          data-chosen-notes
+          x={left}
+          y={row.top + row.lanes.staffTop - 14}
+          width={(chosen.to ?? picture.width - 15) + 13 - left}
+          height={row.lanes.staffBottom - row.lanes.staffTop + 28}
+          rx="6"
+          class="fill-changed/10 stroke-ink"
+          stroke-width="2"
+        />
+      {/if}
       {#each row.bars as box (box.index)}
         {@const index = parts[at].own[box.index]}
-        {#if index >= 0 && desk.isChosen(index)}
+        {#if index >= 0 && desk.isChosen(index) && !desk.notes}
           <rect
             x={box.x}
             y={row.top + row.lanes.number - 12}
@@ -164,8 +216,11 @@
         aria-label="{parts.length > 1 ? `${parts[at].name}, bar` : 'Bar'} {bar.number}, Step {stepText(
           bar.step,
         )}, hardest by {bar.hardest_measure}{bar.past_hand ? ', past this hand' : ''}"
+        onpointerdown={(event) => begin(event, at, index, box)}
+        onpointermove={(event) => draw(event, at, index, box)}
         onclick={(event) => choose(event, at, bar, box)}
       ></button>
     {/if}
   {/each}
 {/each}
+{#if parts.length > 0}<ChunkBorders {lesson} row={picture.rows[ownRow]} />{/if}

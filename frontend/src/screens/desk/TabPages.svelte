@@ -3,9 +3,10 @@
   import { layers } from '../../tab/layers.svelte'
   import Score from '../../tab/Score.svelte'
   import type { DeskState } from './desk.svelte'
+  import type { LessonState } from './lesson.svelte'
   import DeskSystem from './DeskSystem.svelte'
 
-  let { desk, parts }: { desk: DeskState; parts: AlignedPart[] } = $props()
+  let { desk, lesson, parts }: { desk: DeskState; lesson: LessonState; parts: AlignedPart[] } = $props()
   let width = $state(0)
   let scroller: HTMLElement
   const padding = $derived(width < 600 ? 24 : 48)
@@ -31,6 +32,6 @@
   style:scroll-padding="16px"
 >
   <Score {parts} {layers} width={width - padding} below={GROUND + 12} head={parts.length > 1 ? 20 : 0}>
-    {#snippet over(picture)}<DeskSystem {desk} {parts} {picture} ground={GROUND} />{/snippet}
+    {#snippet over(picture)}<DeskSystem {desk} {lesson} {parts} {picture} ground={GROUND} />{/snippet}
   </Score>
 </section>

@@ -39,7 +39,8 @@
 
   // The Desk shows the text under the editor as soon as it can be read; until then the last readable one.
   $effect(() => {
-    if (preview.analysis && untrack(() => draft.changed)) desk.draft = preview.analysis
+    if (preview.analysis && preview.problems.length === 0 && untrack(() => draft.changed))
+      desk.draft = preview.analysis
   })
   $effect(() => {
     const query = desk.query

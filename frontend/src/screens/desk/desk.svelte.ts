@@ -7,8 +7,10 @@ import {
   type Figure,
   type FigurePlace,
   type GradeQuery,
+  type Moment,
   type Part,
 } from '../../api/client'
+import { inOrder, type Stretch } from '../../audio/places'
 import { alignedParts, type AlignedPart } from '../../tab/aligned'
 import { whomQuery } from '../../whom.svelte'
 
@@ -31,6 +33,7 @@ export class DeskState {
   event = $state(0)
   string = $state(0) // of the chosen note where several sound, 0 = none
   chosenFrom = $state(-1) // a chosen stretch runs from here to `bar`
+  fromEvent = $state(-1) // where notes are chosen, not bars: the event it begins at, else -1
   figure = $state(-1) // chosen of what comes back, -1 = none
   cursor = $state.raw<Cursor | null>(null)
   textOpen = $state(false)
@@ -55,6 +58,11 @@ export class DeskState {
     return { ...whomQuery(), tempo: this.practiceTempo }
   }
 
+  /** Another practice tempo, by so many per cent. */
+  quicken(by: number): void {
+    this.percent = Math.min(Math.max(this.percent + by, SLOWEST_PERCENT), FASTEST_PERCENT)
+  }
+
   /** Show one part, or all of them under one another. */
   showPart(index: number): void {
     this.together = index < 0
@@ -67,6 +75,33 @@ export class DeskState {
     this.bar = bar
     this.event = event
     this.chosenFrom = bar
+    this.fromEvent = -1
+  }
+
+  /** Choose from one note to another. */
+  chooseNotes(from: Moment, to: Moment): void {
+    this.choose(to.bar, to.event)
+    this.chosenFrom = from.bar
+    this.fromEvent = from.event
+  }
+
+  /** The chosen notes, both included; null where bars are chosen. */
+  readonly notes: Stretch | null = $derived.by(() => {
+    if (this.bar < 0 || this.fromEvent < 0) return null
+    const from = { bar: this.chosenFrom, event: this.fromEvent }
+    const to = { bar: this.bar, event: this.event }
+    return inOrder(from, to) ? { first: from, last: to } : { first: to, last: from }
+  })
+
+  /** Stretch the choice to a note. */
+  extendToNote(bar: number, event: number): void {
+    const from = this.fromEvent < 0 ? { bar: this.bar, event: this.event } : this.anchor
+    if (this.bar < 0) this.choose(bar, event)
+    else this.chooseNotes(from, { bar, event })
+  }
+
+  get anchor(): Moment {
+    return { bar: this.chosenFrom, event: this.fromEvent }
   }
 
   readonly chosenFigure: Figure | null = $derived(this.part?.figures[this.figure] ?? null)
@@ -104,6 +139,7 @@ export class DeskState {
   /** Stretch the choice from where it began to this bar. */
   extendTo(bar: number): void {
     if (this.chosenFrom < 0) this.chosenFrom = bar
+    this.fromEvent = -1
     this.bar = bar
     this.event = this.firstNote(bar)
   }
@@ -124,11 +160,14 @@ export class DeskState {
       : [Math.min(this.chosenFrom, this.bar), Math.min(Math.max(this.chosenFrom, this.bar), last)]
   }
 
+  get allColumns(): [number, number] {
+    return [0, (this.parts[this.together ? this.partIndex : 0]?.own.length ?? 1) - 1]
+  }
+
   /** The same in the columns that parts share where several are heard together. */
   get columns(): [number, number] {
     const own = this.parts[this.together ? this.partIndex : 0]?.own ?? []
-    if (this.bar < 0) return [0, own.length - 1]
-    return [own.indexOf(this.range[0]), own.indexOf(this.range[1])]
+    return this.bar < 0 ? this.allColumns : [own.indexOf(this.range[0]), own.indexOf(this.range[1])]
   }
 
   /** Where the bar's worst moment is, or its first note. */
@@ -150,8 +189,8 @@ export class DeskState {
     this.choose(bar, at >= 0 ? at : this.firstNote(bar))
   }
 
-  /** One note on or back, over bar lines. */
-  moveNote(by: 1 | -1): void {
+  /** One note on or back, over bar lines; or the choice of notes one longer or shorter. */
+  moveNote(by: 1 | -1, extend = false): void {
     const bars = this.part?.bars ?? []
     if (this.bar < 0) return this.choose(0, this.firstNote(0))
     let bar = this.bar
@@ -161,7 +200,9 @@ export class DeskState {
       bar += 1
       event = 0
     }
-    if (bars[bar]?.events[event]) this.choose(bar, event)
+    if (!bars[bar]?.events[event]) return
+    if (extend) this.extendToNote(bar, event)
+    else this.choose(bar, event)
   }
 
   moveBar(by: 1 | -1, extend: boolean): void {

@@ -15,6 +15,10 @@ export interface DeskTools {
   showKeys: () => void
   tap: () => void
   finger: (key: string) => void
+  nextChunk: (by: 1 | -1) => void
+  hear: (key: string) => void
+  cut: () => void
+  again: () => void
 }
 
 const plain = (key: string) => (event: KeyboardEvent) => event.key === key && !event.shiftKey
@@ -25,6 +29,18 @@ export const DESK_KEYS: DeskKey[] = [
   { keys: '←', does: 'note before', match: plain('ArrowLeft'), act: (desk) => desk.moveNote(-1) },
   { keys: '↓', does: 'next bar', match: plain('ArrowDown'), act: (desk) => desk.moveBar(1, false) },
   { keys: '↑', does: 'bar before', match: plain('ArrowUp'), act: (desk) => desk.moveBar(-1, false) },
+  {
+    keys: 'Shift →',
+    does: 'choose one note more',
+    match: (e) => e.key === 'ArrowRight' && e.shiftKey,
+    act: (desk) => desk.moveNote(1, true),
+  },
+  {
+    keys: 'Shift ←',
+    does: 'choose one note less',
+    match: (e) => e.key === 'ArrowLeft' && e.shiftKey,
+    act: (desk) => desk.moveNote(-1, true),
+  },
   {
     keys: 'Shift ↓',
     does: 'choose one bar more',
@@ -62,6 +78,32 @@ export const DESK_KEYS: DeskKey[] = [
     match: (e) => e.key.toLowerCase() === 'r',
     act: (_, tools) => tools.toggleLoop(),
   },
+  {
+    keys: 'J, K',
+    does: 'next chunk, chunk before',
+    match: (e) => /^[jk]$/i.test(e.key),
+    act: (_, tools, e) => tools.nextChunk(e.key.toLowerCase() === 'j' ? 1 : -1),
+  },
+  {
+    keys: 'U, I, O',
+    does: 'hear what is new, all so far, the whole',
+    match: (e) => /^[uio]$/i.test(e.key),
+    act: (_, tools, e) => tools.hear(e.key.toLowerCase()),
+  },
+  {
+    keys: 'X',
+    does: 'cut a chunk before the chosen note, or join there again',
+    match: (e) => e.key.toLowerCase() === 'x',
+    act: (_, tools) => tools.cut(),
+  },
+  {
+    keys: 'A',
+    does: 'again, from its beginning',
+    match: (e) => e.key.toLowerCase() === 'a',
+    act: (_, tools) => tools.again(),
+  },
+  { keys: '-', does: 'slower', match: (e) => e.key === '-', act: (desk) => desk.quicken(-5) },
+  { keys: '+', does: 'faster', match: (e) => e.key === '+' || e.key === '=', act: (desk) => desk.quicken(5) },
   {
     keys: 'F',
     does: 'fingers shown or hidden',

@@ -7,6 +7,7 @@
     { name: 'Read', rows: imported.read, warns: false },
     { name: 'Guessed, please check', rows: imported.guessed, warns: false },
     { name: 'Not placed', rows: imported.not_placed, warns: true },
+    { name: 'Reads otherwise in the text', rows: imported.changed, warns: true },
   ])
 </script>
 

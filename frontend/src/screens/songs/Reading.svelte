@@ -1,62 +1,71 @@
+<!-- What the text says so far: its Step and climb, the tab drawn, and what was guessed or cannot be read. -->
 <script lang="ts">
   import type { Problem } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import type { Preview } from '../../components/preview.svelte'
   import SmallClimb from '../../components/SmallClimb.svelte'
   import StepBadge from '../../components/StepBadge.svelte'
+  import DrawnText from './DrawnText.svelte'
+  import { withoutBar } from './margin'
+  import PartsKept from './PartsKept.svelte'
 
-  let { preview, onplace }: { preview: Preview; onplace: (place: Problem['place']) => void } = $props()
+  interface Props {
+    text: string
+    preview: Preview
+    onplace: (place: Problem['place']) => void
+    onchange: (text: string) => void
+  }
+  let { text, preview, onplace, onchange }: Props = $props()
   const analysis = $derived(preview.analysis)
+  const guesses = $derived(withoutBar(analysis?.guesses ?? []))
 </script>
 
 {#if preview.problems.length > 0}
-  <h2 class="mb-2 text-lg">
-    {preview.problems.length === 1
-      ? 'One thing cannot be read'
-      : `${preview.problems.length} things cannot be read`}
-  </h2>
-  <ul class="mb-6 space-y-2">
-    {#each preview.problems as problem, index (index)}
-      <li>
-        <button
-          class="w-full border-l-4 border-past-hand pl-3 text-left hover:bg-raised"
-          onclick={() => onplace(problem.place)}
-        >
-          <span class="font-mono text-sm text-quiet"
-            >line {problem.place.line}, column {problem.place.column}</span
-          ><br />{problem.message}
-        </button>
-      </li>
-    {/each}
-  </ul>
+  <section class="mb-4 border-l-4 border-past-hand pl-3" aria-label="Problems">
+    <h2>
+      {preview.problems.length === 1
+        ? 'One thing cannot be read'
+        : `${preview.problems.length} things cannot be read`}
+    </h2>
+    <ul>
+      {#each preview.problems as problem, index (index)}
+        <li>
+          <button class="text-left hover:underline" onclick={() => onplace(problem.place)}
+            ><span class="text-quiet">line {problem.place.line}, column {problem.place.column}:</span>
+            {problem.message}</button
+          >
+        </li>
+      {/each}
+    </ul>
+  </section>
 {:else if preview.message}
   <ErrorNote message={preview.message} />
 {/if}
 
 {#if analysis}
-  <div class:opacity-50={preview.message !== ''}>
-    <div class="flex items-baseline gap-4">
-      <h2 class="text-xl">{analysis.title}</h2>
-      <StepBadge step={analysis.parts[0].step} assumed={analysis.tempo_assumed} />
-    </div>
+  <div class:opacity-50={preview.stale}>
     {#each analysis.parts as part, index (index)}
-      <p class="mt-1 text-quiet">
-        {part.name ? `${part.name}: ` : ''}{part.bars.length} bar{part.bars.length === 1 ? '' : 's'}, {part.tuning},
-        {part.hardest}
-      </p>
-      <div class="my-3">
-        <SmallClimb
-          height={110}
-          beats={part.bars.map((bar) => bar.quarters)}
-          steps={part.bars.map((bar) => bar.step)}
-          label="Climb, {part.hardest}"
-        />
+      <div class="flex items-center gap-4">
+        <StepBadge step={part.step} assumed={analysis.tempo_assumed} />
+        <div class="w-56">
+          <SmallClimb
+            height={44}
+            beats={part.bars.map((bar) => bar.quarters)}
+            steps={part.bars.map((bar) => bar.step)}
+            label="Climb, {part.hardest}"
+          />
+        </div>
+        <p class="text-quiet">
+          {part.name ? `${part.name}: ` : ''}{part.bars.length} bar{part.bars.length === 1 ? '' : 's'}, {part.hardest}
+        </p>
       </div>
     {/each}
-    {#if analysis.guesses.length > 0}
-      <h3 class="mt-5 mb-1">Guessed, please check</h3>
-      <ul class="space-y-1 text-quiet">
-        {#each analysis.guesses as guess, index (index)}
+    {#if analysis.parts.length > 1}<PartsKept {text} parts={analysis.parts} {onchange} />{/if}
+    <div class="mt-3"><DrawnText {analysis} problems={preview.problems} {onplace} /></div>
+    {#if guesses.length > 0}
+      <h3 class="mt-3">Guessed, please check</h3>
+      <ul class="text-quiet">
+        {#each guesses as guess, index (index)}
           <li>
             <button class="text-left underline decoration-dotted" onclick={() => onplace(guess.place)}
               >Line {guess.place.line}</button
@@ -73,13 +82,4 @@
   </div>
 {:else if preview.waiting}
   <p class="text-quiet">Reading …</p>
-{:else if !preview.message}
-  <div class="max-w-prose text-quiet">
-    <p>
-      What you paste is read as you type. Here you will see its climb, one column a bar, and what could not be
-      read, with its line.
-    </p>
-    <pre
-      class="mt-4 overflow-x-auto font-mono text-sm">{'Title: A first riff\nTempo: 90\n\ne|----------------|\nB|----------------|\nG|----------2-----|\nD|----0-2-----2-0-|\nA|--3-------------|\nE|----------------|'}</pre>
-  </div>
 {/if}

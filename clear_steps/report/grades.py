@@ -6,10 +6,10 @@ from typing import Any
 
 from clear_steps.core.easier import Easier, Edit, Kept, Pair, Way, broken_laws, kept
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.figures import At, ComingBack, coming_back
 from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part, pins_not_kept
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Event, Part, Song, Technique
+from clear_steps.formats import Imported
 from clear_steps.formats.tabtext import write_tab
 
 _SEEN = 0.05  # Steps
@@ -23,8 +23,9 @@ def with_scale_length(song: Song, scale_length_mm: float | None) -> Song:
     return replace(song, parts=tuple(replace(part, scale_length_mm=scale_length_mm) for part in song.parts))
 
 
-def grade_report(file: str, song: Song, part: Part, grading: Grading) -> Json:
+def grade_report(file: str, found: Imported, part: Part, grading: Grading) -> Json:
     """One entry of `grade --json`."""
+    song = found.song
     return {
         "file": file,
         "title": song.title,
@@ -36,6 +37,10 @@ def grade_report(file: str, song: Song, part: Part, grading: Grading) -> Json:
         "typical": round(grading.typical, 4),
         "memory": round(grading.memory, 4),
         "stamina": round(grading.stamina, 4),
+        "guessed": [
+            *({"line": guess.line, "what": guess.what, "taken": guess.taken} for guess in found.guesses),
+            *({"line": 0, "what": what, "taken": "it is left out"} for what in found.not_placed),
+        ],
         "bars": [_bar_report(bar) for bar in grading.bars],
     }
 
@@ -160,47 +165,6 @@ def _edit_report(part: Part, edit: Edit) -> Json:
 def fingering_report(song: Song, ladder: Ladder) -> Json:
     """All of `fingering --json`."""
     return {"parts": [_fingered_part(part, grade_part(song, part, ladder)) for part in song.parts]}
-
-
-def figures_report(song: Song) -> Json:
-    """All of `figures --json`."""
-    return {"parts": [_part_figures(part, coming_back(part, song.order)) for part in song.parts]}
-
-
-def _part_figures(part: Part, found: ComingBack) -> Json:
-    def at(moment: At) -> Json:
-        return {"bar": part.bar_number(moment.bar), "onset": str(moment.onset)}
-
-    return {
-        "figures": [
-            {
-                "times": figure.times,
-                **({"strings": list(figure.strings)} if figure.strings else {}),
-                "places": [
-                    {
-                        "from": at(place.first),
-                        "to": at(place.last),
-                        "as": place.how,
-                        "by": place.by,
-                        "but": [at(moment) for moment in place.but],
-                    }
-                    for place in figure.places
-                ],
-            }
-            for figure in found.figures
-        ],
-        "rules": [
-            {
-                "from": at(rule.first),
-                "to": at(rule.last),
-                "notes": rule.notes,
-                "by": rule.by,
-                "of": rule.of,
-                "rule": rule.words,
-            }
-            for rule in found.rules
-        ],
-    }
 
 
 def _fingered_part(part: Part, grading: Grading) -> Json:

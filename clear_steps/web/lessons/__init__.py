@@ -1,0 +1,1 @@
+"""Teaching a part: its chunks, their order and words."""

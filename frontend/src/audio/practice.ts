@@ -1,0 +1,208 @@
+/**
+ * What is practised, laid out in time: some stretches joined, again and again, with a gap, clicks, and a
+ * tempo that rises. Pure; times are seconds from the first click.
+ */
+import type { Bar, Moment, Part } from '../api/client'
+import { cutOut, EARLY, nextBeat, order, type Stretch } from './places'
+import type { Mark, Sound, Timeline } from './timeline'
+
+export const CLICKS = ['off', 'beats', 'eighths', 'backbeat', 'turned'] as const
+export type ClickKind = (typeof CLICKS)[number]
+
+export interface Practice {
+  stretches: Stretch[] // one after the other; those that touch are joined
+  percents: number[] // of the timeline's tempo, one a pass
+  gapBeats: number // to breathe between passes
+  click: ClickKind
+  countIn: boolean
+  swing: boolean
+  strings?: { alone: number[]; others: number } // those heard in full, and how loud the others are, 0 to 1
+}
+export interface Click {
+  at: number
+  accent: boolean
+}
+export interface Pass {
+  at: number
+  percent: number
+}
+export interface PracticeTimeline extends Timeline {
+  clicks: Click[]
+  passes: Pass[]
+}
+
+interface Piece {
+  sounds: Sound[]
+  marks: Mark[]
+  clicks: Click[]
+  seconds: number
+}
+
+export function practiceTimeline(part: Part, practice: Practice): PracticeTimeline {
+  const joined = joinedStretches(part, practice.stretches)
+  const first = part.bars[joined[0].first.bar]
+  const beatSeconds = first.beat_quarters * first.quarter_seconds
+  const once = onePass(part, joined, practice, beatSeconds)
+  const made: PracticeTimeline = {
+    ...{ sounds: [], marks: [], clicks: [], passes: [], seconds: 0, beatSeconds, countIn: 0 },
+  }
+  const lead = practice.countIn ? countIn(part, joined[0].first) : { clicks: [], seconds: 0 }
+  for (const [number, percent] of practice.percents.entries()) {
+    const stretch = 100 / percent
+    if (number === 0) {
+      made.clicks.push(...lead.clicks.map((click) => ({ ...click, at: click.at * stretch })))
+      made.seconds = lead.seconds * stretch
+    }
+    const at = made.seconds
+    made.passes.push({ at, percent })
+    for (const sound of once.sounds) made.sounds.push(slower(sound, at, stretch))
+    made.marks.push(...once.marks.map((mark) => ({ ...mark, at: at + mark.at * stretch })))
+    made.clicks.push(...once.clicks.map((click) => ({ ...click, at: at + click.at * stretch })))
+    made.seconds = at + once.seconds * stretch
+    if (number + 1 < practice.percents.length) breathe(made, practice, once.seconds, beatSeconds, stretch)
+  }
+  return made
+}
+
+/** The gap after a pass, counted from the end of its last beat. */
+function breathe(
+  made: PracticeTimeline,
+  practice: Practice,
+  passSeconds: number,
+  beatSeconds: number,
+  stretch: number,
+): void {
+  const beats = Math.ceil(passSeconds / beatSeconds - EARLY) - passSeconds / beatSeconds
+  const gap = beats + practice.gapBeats
+  if (practice.click !== 'off')
+    for (let beat = 0; beat < practice.gapBeats; beat++)
+      made.clicks.push({ at: made.seconds + (beats + beat) * beatSeconds * stretch, accent: false })
+  made.seconds += gap * beatSeconds * stretch
+}
+
+function slower(sound: Sound, at: number, stretch: number): Sound {
+  return {
+    ...sound,
+    at: at + sound.at * stretch,
+    seconds: sound.seconds * stretch,
+    glide: sound.glide.map((each) => ({
+      ...each,
+      from: each.from * stretch,
+      seconds: each.seconds * stretch,
+    })),
+  }
+}
+
+/** Stretches in the order written, those with nothing struck between them as one. */
+export function joinedStretches(part: Part, stretches: Stretch[]): Stretch[] {
+  const sorted = [...stretches].sort((a, b) => order(a.first, b.first))
+  const joined: Stretch[] = []
+  for (const each of sorted) {
+    const before = joined[joined.length - 1]
+    if (before && !struckBetween(part, before.last, each.first)) before.last = later(before.last, each.last)
+    else joined.push({ ...each })
+  }
+  return joined
+}
+
+const later = (a: Moment, b: Moment): Moment => (order(a, b) < 0 ? b : a)
+
+function struckBetween(part: Part, after: Moment, before: Moment): boolean {
+  for (let bar = after.bar; bar <= before.bar; bar++)
+    for (const [event, { notes }] of part.bars[bar].events.entries()) {
+      const at = { bar, event }
+      if (order(after, at) < 0 && order(at, before) < 0 && notes.some((note) => !note.tied)) return true
+    }
+  return false
+}
+
+function onePass(part: Part, stretches: Stretch[], practice: Practice, beatSeconds: number): Piece {
+  const whole: Piece = { sounds: [], marks: [], clicks: [], seconds: 0 }
+  stretches.forEach((stretch, index) => {
+    const piece = pieceOf(part, stretch, practice)
+    const at = index > 0 ? nextBeat(whole.seconds, beatSeconds) : 0
+    whole.sounds.push(...piece.sounds.map((sound) => ({ ...sound, at: at + sound.at })))
+    whole.marks.push(...piece.marks.map((mark) => ({ ...mark, at: at + mark.at })))
+    whole.clicks.push(...piece.clicks.map((click) => ({ ...click, at: at + click.at })))
+    whole.seconds = at + piece.seconds
+  })
+  return whole
+}
+
+/** From one note to the end of another, with the clicks that fall into it. */
+function pieceOf(part: Part, { first, last }: Stretch, practice: Practice): Piece {
+  const { sounds, marks, start, seconds } = cutOut(part, { first, last }, practice.swing)
+  const within = (at: number) => at >= start - EARLY && at < start + seconds - EARLY
+  return {
+    sounds: sounds.map((sound) => heard(sound, practice)).filter((sound) => sound.loudness > 0),
+    marks,
+    clicks: clicksOf(part, first.bar, last.bar, practice.click)
+      .filter((click) => within(click.at))
+      .map((click) => ({ ...click, at: click.at - start })),
+    seconds,
+  }
+}
+
+function heard(sound: Sound, { strings }: Practice): Sound {
+  if (!strings || strings.alone.includes(sound.string)) return sound
+  return { ...sound, loudness: sound.loudness * strings.others }
+}
+
+function clicksOf(part: Part, firstBar: number, lastBar: number, kind: ClickKind): Click[] {
+  const found: Click[] = []
+  let start = 0
+  for (const bar of part.bars.slice(firstBar, lastBar + 1)) {
+    for (const { onset, accent } of clickPlaces(bar, kind))
+      found.push({ at: start + onset * bar.quarter_seconds, accent })
+    start += bar.seconds
+  }
+  return found
+}
+
+/** Onsets of the clicks of a bar, in quarters; accents are the metre's: its start, and its groups in 7/8. */
+export function clickPlaces(bar: Bar, kind: ClickKind): { onset: number; accent: boolean }[] {
+  if (kind === 'off') return []
+  const starts = [0]
+  for (const group of bar.groups.slice(0, -1)) starts.push(starts[starts.length - 1] + group)
+  const grouped = bar.groups.some((group) => group !== bar.beat_quarters)
+  const step = kind === 'eighths' ? Math.min(bar.beat_quarters / 2, 0.5) : bar.beat_quarters
+  const shift = kind === 'turned' ? bar.beat_quarters / 2 : 0
+  const found = []
+  for (let place = shift; place < bar.starts_at + bar.quarters - EARLY; place += step) {
+    const onset = place - bar.starts_at
+    const beat = Math.round((place - shift) / bar.beat_quarters)
+    if (onset < -EARLY || (kind === 'backbeat' && beat % 2 === 0)) continue
+    const accent = place - shift < EARLY || (grouped && starts.some((at) => Math.abs(at - place) < EARLY))
+    found.push({ onset, accent: kind === 'backbeat' ? false : accent })
+  }
+  return found
+}
+
+/**
+ * A bar of clicks on the grid of the bar that the entry belongs to, and its own beats up to the entry: a
+ * pickup on 4 is counted 1 2 3 4, 1 2 3.
+ */
+export function countIn(part: Part, entry: Moment): { clicks: Click[]; seconds: number } {
+  const bar = part.bars[entry.bar]
+  const onset = bar.starts_at + bar.events[entry.event].onset_quarters
+  const whole = bar.groups.reduce((sum, group) => sum + group, 0)
+  const places = clickPlaces({ ...bar, starts_at: 0, quarters: whole }, 'beats')
+  const clicks = [
+    ...places.map(({ onset: at, accent }) => ({ at: at * bar.quarter_seconds, accent })),
+    ...places
+      .filter(({ onset: at }) => at < onset - EARLY)
+      .map(({ onset: at, accent }) => ({ at: (whole + at) * bar.quarter_seconds, accent })),
+  ]
+  return { clicks, seconds: (whole + onset) * bar.quarter_seconds }
+}
+
+/** The tempo of every pass: from a start, by so much after so many, until the goal; and stays there. */
+export function risingPercents(
+  start: number,
+  goal: number,
+  by: number,
+  after: number,
+  passes: number,
+): number[] {
+  return Array.from({ length: passes }, (_, pass) => Math.min(start + by * Math.floor(pass / after), goal))
+}

@@ -1,0 +1,234 @@
+<!-- The sheet a student takes home, put together on a screen that looks like the paper it will be. -->
+<script lang="ts">
+  import { createQuery, keepPreviousData } from '@tanstack/svelte-query'
+  import ArrowDown from '@lucide/svelte/icons/arrow-down'
+  import ArrowUp from '@lucide/svelte/icons/arrow-up'
+  import Printer from '@lucide/svelte/icons/printer'
+  import { api, type SheetBlock, type SheetChoice } from '../../api/client'
+  import ErrorNote from '../../components/ErrorNote.svelte'
+  import LanguageChoice from '../../components/LanguageChoice.svelte'
+  import WhomPicker from '../../components/WhomPicker.svelte'
+  import { BLOCK_NAMES } from '../../sheet/lessonwords'
+  import LessonSheet from '../../sheet/LessonSheet.svelte'
+  import { offerSheet, type LessonContent } from '../../sheet/sheet'
+  import Select from '../../ui/Select.svelte'
+  import Tick from '../../ui/Tick.svelte'
+  import TopBar from '../../ui/TopBar.svelte'
+  import { whom, whomQuery } from '../../whom.svelte'
+
+  let { id }: { id: number } = $props()
+  let choice = $state.raw<SheetChoice | null>(null)
+  let problem = $state('')
+  let partIndex = $state(0)
+  let dragged = $state<SheetBlock | null>(null)
+  const student = $derived(whom.studentId)
+
+  const song = createQuery(() => ({
+    queryKey: ['song', id, whomQuery()],
+    queryFn: () => api.song(id, whomQuery()),
+    placeholderData: keepPreviousData,
+  }))
+  const kept = createQuery(() => ({
+    queryKey: ['sheet', id, student],
+    queryFn: () => api.sheet(id, student),
+  }))
+  $effect(() => {
+    if (kept.data) choice = kept.data
+  })
+  const versions = createQuery(() => ({ queryKey: ['versions', id], queryFn: () => api.versions(id) }))
+  const lessonQuery = $derived({
+    ...whomQuery(),
+    part_index: partIndex,
+    language: choice?.language ?? ('en' as const),
+    names: choice?.names ?? ('letters' as const),
+  })
+  const lesson = createQuery(() => ({
+    queryKey: ['lesson', id, song.data?.revision, lessonQuery],
+    queryFn: () => api.lesson(id, lessonQuery),
+    placeholderData: keepPreviousData,
+    enabled: choice !== null,
+  }))
+  const versionId = $derived(choice?.version_id ?? null)
+  const version = createQuery(() => ({
+    queryKey: ['version', versionId, whomQuery()],
+    queryFn: () => api.version(versionId!, whomQuery()),
+    enabled: versionId !== null,
+  }))
+  const analysis = $derived(
+    versionId === null ? (song.data?.analysis ?? null) : (version.data?.version ?? null),
+  )
+  const part = $derived(
+    analysis?.parts[versionId === null ? partIndex : (version.data?.part_index ?? 0)] ?? null,
+  )
+  const content: LessonContent | null = $derived(
+    analysis && part && choice
+      ? {
+          analysis,
+          part,
+          under: versionId === null ? part.name || 'as written' : (version.data?.asked ?? ''),
+          lesson: versionId === null ? (lesson.data ?? null) : null,
+          blocks: choice.blocks.filter((block) => !choice!.off.includes(block)),
+          language: choice.language,
+        }
+      : null,
+  )
+  offerSheet(() => (content ? [content] : []))
+
+  /** The easiest version that was written for who is chosen, where the original is past them. */
+  const proposed = $derived.by(() => {
+    const own = song.data?.analysis.parts[partIndex]
+    if (versionId !== null || !own || own.past_bars.length === 0) return null
+    const there =
+      versions.data?.versions.filter((each) => !each.put_away && each.part_index === partIndex) ?? []
+    return (
+      there.find((each) => each.student === song.data?.analysis.whom) ??
+      [...there].sort((a, b) => a.step - b.step)[0] ??
+      null
+    )
+  })
+
+  async function keep(change: Partial<SheetChoice>): Promise<void> {
+    if (!choice) return
+    const { number: based_on, ...rest } = { ...choice, ...change }
+    choice = { ...choice, ...change }
+    try {
+      choice = await api.keepSheet(id, { ...rest, based_on, student_id: student })
+      problem = ''
+    } catch (error) {
+      problem = (error as Error).message
+    }
+  }
+
+  function move(block: SheetBlock, by: number): void {
+    const blocks = [...choice!.blocks]
+    const at = blocks.indexOf(block)
+    const to = at + by
+    if (to < 0 || to >= blocks.length) return
+    blocks.splice(at, 1)
+    blocks.splice(to, 0, block)
+    void keep({ blocks })
+  }
+
+  function dropOn(block: SheetBlock): void {
+    if (!dragged || dragged === block) return
+    const blocks = choice!.blocks.filter((each) => each !== dragged)
+    blocks.splice(choice!.blocks.indexOf(block), 0, dragged)
+    dragged = null
+    void keep({ blocks })
+  }
+
+  function toggle(block: SheetBlock): void {
+    const off = choice!.off.includes(block)
+      ? choice!.off.filter((each) => each !== block)
+      : [...choice!.off, block]
+    void keep({ off })
+  }
+</script>
+
+<svelte:head><title>{analysis?.title ?? 'Lesson sheet'} - Clear Steps</title></svelte:head>
+
+<div class="grid page-height grid-rows-[auto_1fr]">
+  <TopBar
+    back={{ href: `#/song/${id}`, words: 'Desk' }}
+    title={song.data?.analysis.title ?? ''}
+    under="lesson sheet"
+  >
+    {#snippet whom()}<WhomPicker />{/snippet}
+    <button class="key-button inline-flex items-center gap-2" onclick={() => window.print()}
+      ><Printer size={17} /> Print or save as PDF</button
+    >
+  </TopBar>
+  <main class="grid min-h-0 grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-1">
+    <aside class="overflow-y-auto border-r border-contour px-5 py-4" aria-label="What stands on it">
+      {#if problem}<ErrorNote message={problem} />{/if}
+      {#if song.isError}<ErrorNote message={song.error.message} />{/if}
+      {#if choice}
+        <h2 class="text-lg">What stands on it</h2>
+        <ul class="mt-1" aria-label="Blocks">
+          {#each choice.blocks as block, at (block)}
+            <li
+              class="flex items-center gap-1 py-0.5 {dragged === block ? 'opacity-50' : ''}"
+              draggable="true"
+              ondragstart={() => (dragged = block)}
+              ondragover={(event) => event.preventDefault()}
+              ondrop={() => dropOn(block)}
+            >
+              <span class="grow"
+                ><Tick checked={!choice.off.includes(block)} onchange={() => toggle(block)}
+                  >{BLOCK_NAMES[block].en}</Tick
+                ></span
+              >
+              <button
+                class="icon-link"
+                aria-label="{BLOCK_NAMES[block].en} higher"
+                disabled={at === 0}
+                onclick={() => move(block, -1)}><ArrowUp size={16} /></button
+              >
+              <button
+                class="icon-link"
+                aria-label="{BLOCK_NAMES[block].en} lower"
+                disabled={at === choice.blocks.length - 1}
+                onclick={() => move(block, 1)}><ArrowDown size={16} /></button
+              >
+            </li>
+          {/each}
+        </ul>
+        <h3 class="mt-4">What is handed out</h3>
+        <Select
+          label="What is handed out"
+          class="mt-1 w-full"
+          value={versionId ?? 0}
+          options={[
+            { value: 0, words: 'the original' },
+            ...(versions.data?.versions ?? [])
+              .filter((each) => !each.put_away)
+              .map((each) => ({
+                value: each.id,
+                words: `version at Step ${each.step.toFixed(1)}, ${each.asked}`,
+              })),
+          ]}
+          onchange={(value) => keep({ version_id: value === 0 ? null : value })}
+        />
+        {#if proposed}
+          <p class="mt-2 border-l-4 border-past-hand pl-3">
+            The original is past {song.data!.analysis.whom}.
+            <button class="underline" onclick={() => keep({ version_id: proposed!.id })}
+              >Hand out the version at Step {proposed.step.toFixed(1)}</button
+            >
+          </p>
+        {/if}
+        {#if versionId !== null}<p class="mt-2 text-quiet">
+            Words and practice are told of the original alone so far.
+          </p>{/if}
+        {#if (song.data?.analysis.parts.length ?? 0) > 1 && versionId === null}
+          <h3 class="mt-4">Part</h3>
+          <Select
+            label="Part"
+            class="mt-1 w-full"
+            bind:value={partIndex}
+            options={song.data!.analysis.parts.map((each, index) => ({
+              value: index,
+              words: each.name || `part ${index + 1}`,
+            }))}
+          />
+        {/if}
+        <h3 class="mt-4">Language of the sheet</h3>
+        <div class="mt-1 flex gap-2">
+          <LanguageChoice
+            language={choice.language}
+            names={choice.names}
+            onlanguage={(language) => keep({ language })}
+            onnames={(names) => keep({ names })}
+          />
+        </div>
+      {/if}
+    </aside>
+    <div class="overflow-auto bg-contour/40 p-6 max-sm:p-3" aria-label="The sheet as printed">
+      {#if content}
+        <div class="paper mx-auto w-fit p-[14mm] shadow-md"><LessonSheet {content} /></div>
+      {:else if !song.isError}
+        <p class="text-quiet" role="status">Putting the sheet together …</p>
+      {/if}
+    </div>
+  </main>
+</div>

@@ -1,0 +1,124 @@
+"""The API about lessons: chunks as proposed, cut by the teacher, carried over a revision, and their words."""
+
+from typing import Any
+
+from flask.testing import FlaskClient
+
+from clear_steps.demo import demo_texts
+
+TEXT = demo_texts()[1]
+STUDENT = {"name": "Ilka", "span_mm": 90, "comfortable_step": 2.5}
+
+
+def add(client: FlaskClient, text: str = TEXT) -> int:
+    return int(client.post("/api/songs", json={"text": text}).json["id"])
+
+
+def lesson(client: FlaskClient, song: int, **query: object) -> Any:
+    return client.get(f"/api/songs/{song}/lesson", query_string=query).json
+
+
+def cut(client: FlaskClient, song: int, starts: list[dict[str, object]], **more: object) -> Any:
+    body = {"based_on": 0, "revision": 1, "starts": starts, **more}
+    return client.put(f"/api/songs/{song}/chunks", json=body)
+
+
+def starts_of(found: Any) -> list[dict[str, object]]:
+    return [{**chunk["first"], "name": chunk["name"]} for chunk in found["chunks"]]
+
+
+def test_a_lesson_holds_the_chunks_with_all_that_is_said_of_them(client: FlaskClient) -> None:
+    found = lesson(client, add(client))
+    first, again = found["chunks"][:2]
+    assert first["called"] == "1"
+    assert first["first"] == {"bar": 0, "event": 0}
+    assert first["words"][0] == "It starts on beat 1 of bar 1."
+    assert (again["called"], again["like"]) == ("1 again", 0)
+    assert found["number"] == 0
+    assert sorted(found["orders"]) == ["hardest", "layers", "riffs", "top", "used"]
+    assert all(sorted(order) == list(range(len(found["chunks"]))) for order in found["orders"].values())
+
+
+def test_a_student_begins_at_the_tempo_that_is_comfortable_for_them(client: FlaskClient) -> None:
+    song = add(client)
+    student = client.post("/api/students", json=STUDENT).json["id"]
+    anybody, own = lesson(client, song), lesson(client, song, student_id=student)
+    assert own["chunks"][0]["tempo"] is None or own["chunks"][0]["tempo"] < anybody["chunks"][0]["tempo"]
+
+
+def test_words_come_in_spanish_with_do_re_mi(client: FlaskClient) -> None:
+    found = lesson(client, add(client, demo_texts()[3]), language="es", names="solfege")
+    assert found["chunks"][0]["words"][0] == "Empieza en el tiempo 1 del compás 1."
+    assert found["chunks"][0]["words"][1].startswith("Do: ")
+
+
+def test_a_cut_is_kept_and_can_be_given_back(client: FlaskClient) -> None:
+    song = add(client)
+    starts = [*starts_of(lesson(client, song))[:1], {"bar": 1, "event": 3, "name": "the turn"}]
+    saved = cut(client, song, starts)
+    assert saved.status_code == 200
+    assert [chunk["name"] for chunk in saved.json["chunks"]] == ["", "the turn"]
+    assert saved.json["chunks"][0]["last"] == {"bar": 1, "event": 2}
+    assert lesson(client, song) == saved.json
+    stale = cut(client, song, starts)
+    assert stale.status_code == 409
+    back = cut(client, song, [], based_on=1)
+    assert [chunk["called"] for chunk in back.json["chunks"]][:2] == ["1", "1 again"]
+
+
+def test_a_cut_goes_with_its_notes_and_says_what_it_lost(client: FlaskClient) -> None:
+    song = add(client)
+    names = [{"bar": bar, "event": 0, "name": f"bar {bar + 1}"} for bar in range(9)]
+    cut(client, song, names)
+    lines = TEXT.split("\n")
+    system = next(at for at, line in enumerate(lines) if line.startswith("[Lift]"))
+    shorter = "\n".join(lines[:system])
+    revised = client.post(f"/api/songs/{song}/revisions", json={"based_on": 1, "text": shorter})
+    assert revised.status_code == 201
+    found = lesson(client, song)
+    assert [chunk["name"] for chunk in found["chunks"]] == [f"bar {number}" for number in range(1, 6)]
+    assert found["lost"] == [f"bar {number}" for number in range(6, 10)]
+    assert cut(client, song, names[:5], based_on=1).status_code == 409  # made on the text before
+
+
+def test_a_cut_that_cannot_be_is_said(client: FlaskClient) -> None:
+    song = add(client)
+    for starts in (
+        [{"bar": 400, "event": 0}],
+        [{"bar": 0, "event": 99}],
+        [{"bar": 1, "event": 0}, {"bar": 0, "event": 0}],
+        [{"bar": 0, "event": 0, "name": "x" * 99}],
+    ):
+        refused = cut(client, song, starts)
+        assert refused.status_code == 422, starts
+        assert refused.json["message"]
+    assert client.get(f"/api/songs/{song}/lesson?part_index=7").status_code == 422
+    assert lesson(client, song)["number"] == 0
+
+
+def test_any_notes_are_graded_and_told(client: FlaskClient) -> None:
+    song = add(client)
+    stretch = {"first": {"bar": 3, "event": 5}, "last": {"bar": 4, "event": 1}}
+    found = client.post(f"/api/songs/{song}/stretch", json=stretch).json
+    assert found["where"] == "the & of beat 3 of bar 4 to the & of beat 1 of bar 5"
+    assert found["step"] >= 1
+    assert found["words"][0].startswith("It starts on")
+    nothing = {"first": {"bar": 90, "event": 0}, "last": {"bar": 91, "event": 1}}
+    assert client.post(f"/api/songs/{song}/stretch", json=nothing).status_code == 422
+
+
+def test_what_stands_on_a_sheet_is_kept_with_the_song_and_the_student(client: FlaskClient) -> None:
+    song = add(client)
+    student = client.post("/api/students", json=STUDENT).json["id"]
+    usual = client.get(f"/api/songs/{song}/sheet").json
+    assert usual["number"] == 0
+    assert usual["blocks"][0] == "hard"
+    blocks = usual["blocks"][::-1]
+    body = {"based_on": 0, "student_id": student, "blocks": blocks, "off": ["care"], "language": "es"}
+    assert client.put(f"/api/songs/{song}/sheet", json=body).status_code == 200
+    own = client.get(f"/api/songs/{song}/sheet?student_id={student}").json
+    assert (own["blocks"], own["off"], own["language"], own["number"]) == (blocks, ["care"], "es", 1)
+    assert client.get(f"/api/songs/{song}/sheet").json == usual
+    assert client.put(f"/api/songs/{song}/sheet", json=body).status_code == 409
+    twice = {"based_on": 1, "student_id": student, "blocks": ["tab", "tab"], "off": []}
+    assert client.put(f"/api/songs/{song}/sheet", json=twice).status_code == 422
