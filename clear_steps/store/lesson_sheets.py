@@ -14,6 +14,8 @@ from clear_steps.store.errors import StaleRevisionError
 from clear_steps.store.models import LessonSheetRow
 from clear_steps.store.revised import SCHEMA, read_stored
 
+MOST_BESIDE = 5  # versions that stand under the one that is handed out
+
 
 class SheetBlock(StrEnum):
     """A block under the title, in the usual order."""
@@ -31,18 +33,23 @@ class SheetBlock(StrEnum):
 @dataclass(frozen=True, slots=True)
 class LessonSheet:
     """All blocks in their order, and which of them are switched off; `version_id` of the version that is
-    handed out, none for the original."""
+    handed out, none for the original. The music stands over that of other versions (`beside`, by id), and
+    under the original where `with_original`."""
 
     blocks: tuple[SheetBlock, ...] = tuple(SheetBlock)
     off: tuple[SheetBlock, ...] = ()
     language: Language = Language.ENGLISH
     names: Names = Names.LETTERS
     version_id: int | None = None
+    beside: tuple[int, ...] = ()
+    with_original: bool = False
 
     def __post_init__(self) -> None:
         if sorted(self.blocks) != sorted(SheetBlock):
             expected = f"each of {', '.join(SheetBlock)} once"
             raise InvalidValueError("blocks of a sheet", ", ".join(self.blocks), expected)
+        if len(self.beside) > MOST_BESIDE:
+            raise InvalidValueError("versions under one another", len(self.beside), f"at most {MOST_BESIDE}")
 
 
 _SHEET: PlainJson[LessonSheet] = PlainJson(LessonSheet)

@@ -8,7 +8,8 @@ from sqlalchemy.orm import Session
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import Limits
 from clear_steps.core.hand import Player
-from clear_steps.core.score import Instrument
+from clear_steps.core.score import Instrument, parse_tuning
+from clear_steps.core.teach.words import Language, Names
 from clear_steps.plainjson import PlainJson
 from clear_steps.store.clock import now
 from clear_steps.store.errors import NameTakenError
@@ -27,8 +28,13 @@ class Student:
     comfortable_step: float | None = None  # of a whole song
     instrument: Instrument | None = None
     scale_length_mm: float | None = None  # of their guitar, where it is not the usual one
+    tuning: str | None = None  # that their guitar is in, by name or pitches, where it is not the usual one
+    language: Language = Language.ENGLISH  # they take their sheets home in
+    names: Names = Names.LETTERS
 
     def __post_init__(self) -> None:
+        if self.tuning is not None:
+            parse_tuning(self.tuning)
         if self.comfortable_step is not None and not 1 <= self.comfortable_step <= 10:
             raise InvalidValueError("comfortable Step", self.comfortable_step, "1 to 10")
         if self.scale_length_mm is not None and not 300 <= self.scale_length_mm <= 1000:

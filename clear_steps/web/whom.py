@@ -44,6 +44,7 @@ class Whom:
     limits: Limits = Limits()
     scale_length_mm: float | None = None  # of their guitar
     student_id: int | None = None
+    tuning: str | None = None  # that their guitar is in, where it is not the usual one
 
     def on_their_guitar(self, song: Song) -> Song:
         """The song on strings as long as theirs; a bass stays one."""
@@ -71,7 +72,7 @@ def whom_of(session: Session, query: GradeQuery) -> Whom:
 def whom_is(student: Student, request: GradeRequest = GradeRequest()) -> Whom:
     """A student as they were stored."""
     asked = replace(request, player=student.player)
-    return Whom(student.name, asked, student.limits, student.scale_length_mm)
+    return Whom(student.name, asked, student.limits, student.scale_length_mm, tuning=student.tuning)
 
 
 def _hand_words(span_mm: float, habits: Habits) -> str:

@@ -1,12 +1,10 @@
 """What the page sounds like: its sound is recorded, and each note looked for in the spectrum of its moment.
 
 A note is heard where its own pitch (with its 2nd and 3rd partial) is stronger than both neighbouring half
-tones
-and at least a fifth of the strongest pitch. Equal temperament, A4 = 440 Hz.
+tones and at least a fifth of the strongest pitch. Equal temperament, A4 = 440 Hz.
 """
 
 import base64
-import time
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -44,6 +42,10 @@ AudioNode.prototype.connect = function (target, ...rest) {
   }
   return connect.call(this, target, ...rest);
 };
+"""
+RECORDED = """
+const last = window.blocks[window.blocks.length - 1];
+return last ? (last[0] - window.blocks[0][0]) / window.rate : 0;
 """
 STOP = """
 const done = arguments[0];
@@ -110,8 +112,8 @@ def recorded(page: Page) -> Iterator[None]:
 
 
 def listen(page: Page, seconds: float) -> Recording:
-    """What is heard in the next seconds."""
-    time.sleep(seconds)
+    """The first seconds of what is heard, by the clock of the sound: a busy machine may take longer."""
+    page.until(lambda: page.chrome.execute_script(RECORDED) >= seconds, f"{seconds} s of sound", 6 * seconds)
     encoded, rate = page.chrome.execute_async_script(STOP)  # type: ignore[no-untyped-call]
     return Recording(np.frombuffer(base64.b64decode(encoded), dtype=np.float32).astype(np.float64), rate)
 

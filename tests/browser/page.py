@@ -157,9 +157,17 @@ class Page:
         self.find(f"{card} button", "Take this way").click()
 
     def choose(self, label: str, option: str) -> None:
-        """Choose from the list that is called so."""
+        """Choose from the list that is called so; once more where the list was drawn anew meanwhile."""
         self.find(f'button[aria-label^="{label}: "]').click()
         self.find("[role=option]", option).click()
+        self.until(lambda: self._is_closed_or_clicked(option), "the list closed")
+
+    def _is_closed_or_clicked(self, option: str) -> bool:
+        shown = self.chrome.find_elements(By.CSS_SELECTOR, "[role=option]")
+        for each in shown:
+            if option in each.text and each.is_displayed():
+                each.click()
+        return not shown
 
     def choose_whom(self, name: str) -> None:
         """For whom everything is graded."""

@@ -2,6 +2,7 @@
 
 from clear_steps.formats.tabtext.brought import songs_in
 from clear_steps.formats.tabtext.brought.headings import TAKEN_FOR_TITLE
+from clear_steps.formats.tabtext.brought.tunings import tuning_said
 from clear_steps.formats.tabtext.header import spell_tempo
 from clear_steps.formats.tabtext.headlines import with_heading
 from clear_steps.formats.tabtext.lines import decode
@@ -19,6 +20,7 @@ __all__ = [
     "read_what_can_be",
     "songs_in",
     "spell_tempo",
+    "tuning_said",
     "with_heading",
     "write_bars",
     "write_tab",

@@ -1,4 +1,6 @@
-"""Routes of lessons: a part's chunks as they are taught, and where the teacher cuts."""
+"""Routes of lessons: a part's chunks as they are taught, where the teacher cuts, setting up, the sheet."""
+
+from dataclasses import replace
 
 from apiflask import APIBlueprint
 from flask import Response
@@ -7,6 +9,7 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import At
 from clear_steps.core.score import Part
 from clear_steps.core.teach.chunks import struck_at
+from clear_steps.formats.tabtext import write_tab
 from clear_steps.store import (
     Chunkings,
     ChunkStart,
@@ -15,11 +18,14 @@ from clear_steps.store import (
     Songs,
     StaleRevisionError,
     Students,
+    Versions,
 )
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
 from clear_steps.web.lessons import schemas as api
-from clear_steps.web.lessons.telling import Asked, lesson_json, stretch_json
+from clear_steps.web.lessons.settingup import setting_up
+from clear_steps.web.lessons.telling import Asked, lesson_json, part_of, stretch_json
+from clear_steps.web.versions.stored import standing_of
 from clear_steps.web.whom import whom_of
 
 blueprint = APIBlueprint("lessons", __name__, url_prefix="/api")
@@ -33,6 +39,21 @@ def get_lesson(song_id: int, query: api.LessonQuery) -> Response:
     return _lesson(song_id, query)
 
 
+@blueprint.get("/versions/<int:version_id>/lesson")
+@blueprint.input(api.LessonQuery, location="query", arg_name="query")
+@blueprint.output(api.LessonModel)
+def get_version_lesson(version_id: int, query: api.LessonQuery) -> Response:
+    """A version as it is taught, cut where the teacher cuts its original."""
+    with current_database().reading() as session:
+        stored = Versions(session).get(version_id)
+        song = read_cached(Songs(session).revision(stored.song_id, stored.revision).text).song
+        tab = write_tab(replace(song, parts=(standing_of(session, stored),)))
+    asked, ladder = _asked(stored.song_id, query.model_copy(update={"part_index": stored.part_index}))
+    of_version = replace(asked, text=tab, revision=stored.revision, part_index=0)
+    answer = current_workers().run(lesson_json, of_version, ladder, wanted=still_wanted())
+    return Response(answer, mimetype="application/json")
+
+
 @blueprint.put("/songs/<int:song_id>/chunks")
 @blueprint.input(api.ChunksIn, arg_name="body")
 @blueprint.output(api.LessonModel)
@@ -42,7 +63,7 @@ def cut(song_id: int, body: api.ChunksIn) -> Response:
         latest = Songs(session).get(song_id).latest
         if latest.number != body.revision:
             raise StaleRevisionError(body.revision, latest.number)
-        part = _part(latest.text, body.lesson.part_index)
+        part = part_of(read_cached(latest.text).song, body.lesson.part_index)
         starts = tuple(_start(part, start) for start in body.starts)
         if list(starts) != sorted(set(starts), key=lambda start: (start.bar, start.onset)):
             raise InvalidValueError("chunks", "not in their order", "each to begin after the one before")
@@ -61,6 +82,18 @@ def tell_stretch(song_id: int, body: api.StretchIn) -> Response:
     return Response(answer, mimetype="application/json")
 
 
+@blueprint.get("/songs/<int:song_id>/setting-up")
+@blueprint.input(api.SettingUpQuery, location="query", arg_name="query")
+@blueprint.output(api.SettingUpModel)
+def get_setting_up(song_id: int, query: api.SettingUpQuery) -> api.SettingUpModel:
+    """How a guitar is made ready for a part, string by string."""
+    with current_database().reading() as session:
+        text = Songs(session).get(song_id).latest.text
+        whom = whom_of(session, query)
+    song = read_cached(text).song
+    return setting_up(song, part_of(song, query.part_index), whom, query)
+
+
 @blueprint.get("/songs/<int:song_id>/sheet")
 @blueprint.input(api.SheetQuery, location="query", arg_name="query")
 @blueprint.output(api.SheetModel)
@@ -69,6 +102,9 @@ def get_sheet(song_id: int, query: api.SheetQuery) -> api.SheetModel:
     with current_database().reading() as session:
         Songs(session).get(song_id)
         number, sheet = LessonSheets(session).latest(song_id, query.student_id)
+        if number == 0 and query.student_id is not None:
+            student = Students(session).get(query.student_id).student
+            sheet = replace(sheet, language=student.language, names=student.names)
     return _sheet_model(number, sheet)
 
 
@@ -77,7 +113,15 @@ def get_sheet(song_id: int, query: api.SheetQuery) -> api.SheetModel:
 @blueprint.output(api.SheetModel)
 def choose_sheet(song_id: int, body: api.SheetIn) -> api.SheetModel:
     """Keep what stands on a sheet."""
-    sheet = LessonSheet(tuple(body.blocks), tuple(body.off), body.language, body.names, body.version_id)
+    sheet = LessonSheet(
+        tuple(body.blocks),
+        tuple(body.off),
+        body.language,
+        body.names,
+        body.version_id,
+        tuple(body.beside),
+        body.with_original,
+    )
     with current_database().session() as session:
         Songs(session).get(song_id)
         if body.student_id is not None:
@@ -94,6 +138,8 @@ def _sheet_model(number: int, sheet: LessonSheet) -> api.SheetModel:
         language=sheet.language,
         names=sheet.names,
         version_id=sheet.version_id,
+        beside=list(sheet.beside),
+        with_original=sheet.with_original,
     )
 
 
@@ -111,13 +157,13 @@ def _asked(song_id: int, query: api.LessonQuery) -> tuple[Asked, str]:
         kept_text = songs.revision(song_id, kept.revision).text if kept.starts else ""
         student = None if query.student_id is None else Students(session).get(query.student_id).student
         whom = whom_of(session, query)
-    _part(latest.text, query.part_index)
     asked = Asked(
         latest.text,
         latest.number,
         query.part_index,
         kept,
         kept_text,
+        query.part_index,
         whom,
         student.comfortable_step if student else None,
         query.language,
@@ -133,10 +179,3 @@ def _start(part: Part, start: api.ChunkStartIn) -> ChunkStart:
     if onset is None or not struck_at(part, At(start.bar, onset)):
         raise InvalidValueError("begin of a chunk", f"bar {start.bar}, event {start.event}", "a struck note")
     return ChunkStart(start.bar, onset, " ".join(start.name.split()))
-
-
-def _part(text: str, index: int) -> Part:
-    parts = read_cached(text).song.parts
-    if index >= len(parts):
-        raise InvalidValueError("part", index, f"0 to {len(parts) - 1}")
-    return parts[index]

@@ -8,6 +8,7 @@ from clear_steps.core.teach.chunks import Layer
 from clear_steps.core.teach.words import Language, Names
 from clear_steps.store import SheetBlock
 from clear_steps.store.chunkings import LONGEST_NAME, MOST_CHUNKS
+from clear_steps.store.lesson_sheets import MOST_BESIDE
 from clear_steps.web.analysis.schemas import MomentModel
 from clear_steps.web.security import LARGEST_ID
 from clear_steps.web.whom import GradeQuery
@@ -19,6 +20,45 @@ class LessonQuery(GradeQuery):
     part_index: int = Field(0, ge=0, le=100)
     language: Language = Language.ENGLISH
     names: Names = Names.LETTERS
+
+
+class SettingUpQuery(LessonQuery):
+    """From one tuning to another, as people say them; empty: the guitar's own, and the part's."""
+
+    tuned_to: str = Field("", max_length=100)
+    to: str = Field("", max_length=100)
+
+
+class OpenStringModel(BaseModel):
+    """An open string as it shall sound: a name, and a MIDI number for a tone."""
+
+    string: int
+    name: str
+    pitch: int
+    turned: bool
+
+
+class SettingModel(BaseModel):
+    """A guitar made ready: `turns`: a sentence a string; `sounds`: how far the song is from the guitar as it
+    is, empty where not all strings do alike."""
+
+    tuning: str
+    capo: int
+    turns: list[str]
+    capo_words: str
+    sounds: str
+    strings: list[OpenStringModel]
+
+
+class SettingUpModel(BaseModel):
+    """`fewer`: what sounds the same for fewer changes, if anything does; `cents`: of the recording."""
+
+    tuned_to: str
+    asked: SettingModel
+    fewer: SettingModel | None
+    cents: int
+    cents_words: str
+    tunings: list[str]  # that have a name, with as many strings
 
 
 class ChunkStartIn(BaseModel):
@@ -48,6 +88,8 @@ class SheetModel(BaseModel):
     language: Language
     names: Names
     version_id: int | None
+    beside: list[int]  # versions whose music stands under it
+    with_original: bool
 
 
 class SheetIn(BaseModel):
@@ -60,6 +102,8 @@ class SheetIn(BaseModel):
     language: Language = Language.ENGLISH
     names: Names = Names.LETTERS
     version_id: int | None = Field(None, ge=1, le=LARGEST_ID)
+    beside: Annotated[list[Annotated[int, Field(ge=1, le=LARGEST_ID)]], Field(max_length=MOST_BESIDE)] = []
+    with_original: bool = False
 
 
 class SheetQuery(BaseModel):
@@ -99,8 +143,8 @@ class ChunkModel(StretchModel):
 
 
 class LessonModel(BaseModel):
-    """A part as it is taught; `orders`: numbers of the chunks (from 0) in the orders of learning; `lost`:
-    names of chunks whose notes are no longer in the song."""
+    """A part, or a version of it, as it is taught; `orders`: numbers of the chunks (from 0) in the orders of
+    learning; `lost`: names of chunks whose notes are no longer in the song."""
 
     revision: int
     number: int
@@ -108,6 +152,6 @@ class LessonModel(BaseModel):
     chunks: list[ChunkModel]
     orders: dict[str, list[int]]
     lost: list[str]
-    setting_up: list[str]  # from the usual tuning of as many strings, a sentence a string
+    setting_up: list[str]  # from the student's tuning, or the usual one, a sentence a string
     melody: list[int]  # strings of the two voices, both empty where it is one
     bass: list[int]

@@ -7,7 +7,7 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import At, ComingBack, coming_back
 from clear_steps.core.figures.words import stretch_words
 from clear_steps.core.grade.excerpt import Excerpts
-from clear_steps.core.score import Part, default_tuning
+from clear_steps.core.score import Part, Song
 from clear_steps.core.teach.chunks import (
     Chunk,
     GradedChunk,
@@ -21,12 +21,13 @@ from clear_steps.core.teach.chunks import (
     struck_in,
     voice_strings,
 )
-from clear_steps.core.teach.words import Directions, Language, Names, directions, tuning_words
+from clear_steps.core.teach.words import Directions, Language, Names, directions
 from clear_steps.store import Chunking
 from clear_steps.web.analysis.schemas import MomentModel
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import ladder_of
 from clear_steps.web.lessons import schemas as api
+from clear_steps.web.lessons.settingup import sheet_sentences
 from clear_steps.web.whom import Whom
 
 
@@ -40,6 +41,7 @@ class Asked:
     part_index: int
     kept: Chunking
     kept_text: str
+    kept_part_index: int  # in that text; a version has one part
     whom: Whom
     comfortable: float | None
     language: Language
@@ -50,7 +52,7 @@ class Asked:
 def lesson_json(asked: Asked, ladder: str) -> str:
     """The LessonModel of a part; raises ReadError."""
     song = asked.whom.on_their_guitar(read_cached(asked.text).song)
-    part = song.parts[asked.part_index]
+    part = part_of(song, asked.part_index)
     request = replace(asked.whom.request, practice_tempo=None)
     excerpts = Excerpts(song, part, ladder_of(ladder).ladder, request)
     found = coming_back(part, song.order)
@@ -71,7 +73,7 @@ def lesson_json(asked: Asked, ladder: str) -> str:
         ],
         orders={by: list(ordered(part, song.order, chunks, alike, steps, by)) for by in Order},
         lost=[chunk.name or stretch_words(part, chunk.first, chunk.last) for chunk in lost],
-        setting_up=_setting_up(part, asked),
+        setting_up=sheet_sentences(song, part, asked.whom, asked.language, asked.names),
         melody=sorted(melody),
         bass=sorted(bass),
     ).model_dump_json()
@@ -82,13 +84,20 @@ def stretch_json(asked: Asked, first: tuple[int, int], last: tuple[int, int], la
     """The ChunkModel of some notes, from one moment (bar and event) to another; raises ReadError, or
     InvalidValueError where nothing is struck there."""
     song = asked.whom.on_their_guitar(read_cached(asked.text).song)
-    part = song.parts[asked.part_index]
+    part = part_of(song, asked.part_index)
     chunk = stretch_of(part, first, last)
     request = replace(asked.whom.request, practice_tempo=None)
     excerpts = Excerpts(song, part, ladder_of(ladder).ladder, request)
     (row,) = graded_chunks(excerpts, [chunk], ComingBack(), asked.comfortable)
     (said,) = directions(part, [chunk], excerpts.grading.grips, asked.language, asked.names)
     return _chunk_model(part, row, said, []).model_dump_json()
+
+
+def part_of(song: Song, index: int) -> Part:
+    """A part of a song; raises InvalidValueError where it has none of that number."""
+    if index >= len(song.parts):
+        raise InvalidValueError("part", index, f"0 to {len(song.parts) - 1}")
+    return song.parts[index]
 
 
 def stretch_of(part: Part, first: tuple[int, int], last: tuple[int, int]) -> Chunk:
@@ -99,17 +108,12 @@ def stretch_of(part: Part, first: tuple[int, int], last: tuple[int, int]) -> Chu
     return Chunk(rows[0], rows[-1])
 
 
-def _setting_up(part: Part, asked: Asked) -> list[str]:
-    usual = default_tuning(part.tuning.strings)
-    return list(tuning_words(usual, part.tuning, asked.language, asked.names)) if usual else []
-
-
 def _kept(asked: Asked, part: Part) -> tuple[tuple[Chunk, ...], tuple[Chunk, ...]]:
     """The cut that is kept, in the part as it is now, and what has lost its notes."""
     parts = read_cached(asked.kept_text).song.parts if asked.kept.starts else ()
-    if asked.part_index >= len(parts):
+    if asked.kept_part_index >= len(parts):
         return (), ()
-    old = parts[asked.part_index]
+    old = parts[asked.kept_part_index]
     starts = [(At(start.bar, start.onset), start.name) for start in asked.kept.starts]
     chunks = from_starts(old, starts)
     return (chunks, ()) if asked.kept_text == asked.text else carried(chunks, old, part)

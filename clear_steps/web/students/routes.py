@@ -4,6 +4,7 @@ from apiflask import APIBlueprint
 
 from clear_steps.core.grade import MEASURES
 from clear_steps.core.hand import PRESET_SPANS_MM
+from clear_steps.core.score import TUNINGS
 from clear_steps.store import Students
 from clear_steps.web.current import current_database
 from clear_steps.web.students import schemas as api
@@ -19,7 +20,9 @@ def list_students() -> api.StudentList:
     with current_database().reading() as session:
         students = [api.student_model(stored) for stored in Students(session).every()]
     measures = [api.MeasureModel(name=row.name, about=row.about) for row in MEASURES.values()]
-    return api.StudentList(students=students, preset_spans_mm=PRESET_SPANS_MM, measures=measures)
+    return api.StudentList(
+        students=students, preset_spans_mm=PRESET_SPANS_MM, measures=measures, tunings=list(TUNINGS)
+    )
 
 
 @blueprint.get("/students/<int:student_id>/songs")

@@ -5,6 +5,8 @@ from pydantic import BaseModel, Field
 from clear_steps.core.grade import HardestShape, Limits
 from clear_steps.core.hand import Habits, LittleFinger, Player
 from clear_steps.core.score import Instrument, Technique
+from clear_steps.core.teach.words import Language, Names
+from clear_steps.formats.tabtext import tuning_said
 from clear_steps.store import StoredStudent, Student
 
 
@@ -23,6 +25,9 @@ class StudentIn(BaseModel):
     comfortable_step: float | None = Field(None, ge=1, le=10)
     instrument: Instrument | None = None
     scale_length_mm: float | None = Field(None, ge=300, le=1000)
+    tuning: str | None = Field(None, max_length=100)  # as people say it
+    language: Language = Language.ENGLISH
+    names: Names = Names.LETTERS
 
     @property
     def student(self) -> Student:
@@ -41,6 +46,9 @@ class StudentIn(BaseModel):
             self.comfortable_step,
             self.instrument,
             self.scale_length_mm,
+            tuning_said(self.tuning).name if self.tuning and self.tuning.strip() else None,
+            self.language,
+            self.names,
         )
 
 
@@ -64,6 +72,7 @@ class StudentList(BaseModel):
     students: list[StudentModel]
     preset_spans_mm: dict[str, float]
     measures: list[MeasureModel]
+    tunings: list[str]  # that have a name
 
 
 class StudentVersion(BaseModel):
@@ -107,4 +116,7 @@ def student_model(stored: StoredStudent) -> StudentModel:
         comfortable_step=student.comfortable_step,
         instrument=student.instrument,
         scale_length_mm=student.scale_length_mm,
+        tuning=student.tuning,
+        language=student.language,
+        names=student.names,
     )

@@ -5,7 +5,8 @@ from typing import Annotated, Literal
 from pydantic import BaseModel, Field
 
 from clear_steps.core.easier import Approach, SetupWish, TuningAndCapo
-from clear_steps.core.score import MAX_CAPO, parse_tuning
+from clear_steps.core.score import MAX_CAPO
+from clear_steps.formats.tabtext import tuning_said
 from clear_steps.web.analysis.schemas import AnalysisModel, PartModel
 from clear_steps.web.security import LARGEST_ID
 from clear_steps.web.songs.schemas import ClimbModel
@@ -14,7 +15,7 @@ LayerName = Literal["", "melody", "bass", "strum", "melody+bass", "melody+strum"
 
 
 class NamedSetup(BaseModel):
-    """A tuning, by name or pitches, and a capo; none where no tuning is named."""
+    """A tuning, as people say it, and a capo; none where no tuning is named."""
 
     tuning: str = Field("", max_length=100)
     capo: int = Field(0, ge=0, le=MAX_CAPO)
@@ -22,7 +23,7 @@ class NamedSetup(BaseModel):
     @property
     def tuning_and_capo(self) -> TuningAndCapo | None:
         """The same to the core; raises InvalidValueError where there is no such tuning."""
-        return TuningAndCapo(parse_tuning(self.tuning), self.capo) if self.tuning.strip() else None
+        return TuningAndCapo(tuning_said(self.tuning), self.capo) if self.tuning.strip() else None
 
 
 class VersionIn(NamedSetup):

@@ -14,6 +14,8 @@ export type FigurePlace = components['schemas']['FigurePlaceModel']
 export type Moment = components['schemas']['MomentModel']
 export type Lesson = components['schemas']['LessonModel']
 export type LessonQuery = components['schemas']['LessonQuery']
+export type SettingUpQuery = LessonQuery & { tuned_to: string; to: string }
+export type Setting = components['schemas']['SettingModel']
 export type SheetChoice = components['schemas']['SheetModel']
 export type SheetIn = components['schemas']['SheetIn']
 export type SheetBlock = components['schemas']['SheetBlock']
@@ -126,6 +128,10 @@ export const api = {
     done(client.PUT('/api/songs/{song_id}/away', { params: { path: { song_id: id } }, body: { away } })),
   lesson: (id: number, query: LessonQuery) =>
     answer(client.GET('/api/songs/{song_id}/lesson', { params: { path: { song_id: id }, query } })),
+  versionLesson: (id: number, query: LessonQuery) =>
+    answer(client.GET('/api/versions/{version_id}/lesson', { params: { path: { version_id: id }, query } })),
+  settingUp: (id: number, query: SettingUpQuery) =>
+    answer(client.GET('/api/songs/{song_id}/setting-up', { params: { path: { song_id: id }, query } })),
   sheet: (id: number, student_id: number | null) =>
     answer(
       client.GET('/api/songs/{song_id}/sheet', {

@@ -8,12 +8,16 @@ export interface PlayOptions {
   percent: number // of the timeline's tempo
   loop: boolean
   countIn: boolean
+  cents?: number // higher than written
   onMark: (bar: number, event: number) => void
   onPass?: (percent: number) => void
   onEnd: () => void
 }
 
 const LONGEST = 4
+const AHEAD = 0.2 // s: what is scheduled this long before it sounds survives a busy page
+const AT_ONCE = 3 // s of music whose sounds are made before it begins; the rest while it plays
+const SLICE = 8 // sounds made between two looks at the page
 
 /** How loud everything plays, one choice for all screens. */
 export const volume = $state({ percent: 60, before: 60 })
@@ -28,6 +32,22 @@ export class Player {
   #buffers = new Map<string, AudioBuffer>()
   #sounding = new Set<Tone.ToneBufferSource>()
   #output: Tone.Gain | undefined
+  #tuned = 1 // playback rate of what is neither higher nor lower than written
+
+  /** One string by itself, to tune by; must follow a key or a click. */
+  async tone(midi: number, cents: number): Promise<void> {
+    this.stop()
+    await this.#begin(cents)
+    const sound = { midi, seconds: LONGEST, colour: 'plain', loudness: 0.9, at: 0, string: 0 } as const
+    this.#sound({ ...sound, glide: [], vibrato: false }, Tone.now(), 1)
+  }
+
+  async #begin(cents: number): Promise<void> {
+    await Tone.start()
+    Tone.getContext().lookAhead = AHEAD
+    this.#output ??= new Tone.Gain(gainOf(volume.percent)).toDestination()
+    this.#tuned = 2 ** (cents / 1200)
+  }
 
   /** Start from the beginning of the timeline; must follow a key or a click. */
   async play(
@@ -35,10 +55,10 @@ export class Player {
     options: PlayOptions,
   ): Promise<void> {
     this.stop()
-    await Tone.start()
-    this.#output ??= new Tone.Gain(gainOf(volume.percent)).toDestination()
+    await this.#begin(options.cents ?? 0)
     const transport = Tone.getTransport()
     const stretch = 100 / options.percent
+    this.#prepare(timeline.sounds, stretch)
     const lead = options.countIn ? timeline.countIn * timeline.beatSeconds * stretch : 0
     for (let beat = 0; options.countIn && beat < timeline.countIn; beat++) {
       transport.scheduleOnce((time) => this.#click(time, beat === 0), beat * timeline.beatSeconds * stretch)
@@ -69,7 +89,7 @@ export class Player {
         })
       }, end + 0.3)
     this.playing = true
-    transport.start('+0.08')
+    transport.start('+0.02')
   }
 
   /** Louder or softer at once. */
@@ -111,19 +131,33 @@ export class Player {
     )
   }
 
+  /** Make the sounds that come first, and the others bit by bit. */
+  #prepare(sounds: Sound[], stretch: number): void {
+    const first = sounds.filter(({ at }) => at * stretch < AT_ONCE)
+    for (const sound of first) this.#bufferOf(sound)
+    const later = (from: number) => {
+      for (const sound of sounds.slice(from, from + SLICE)) this.#bufferOf(sound)
+      if (this.playing && from + SLICE < sounds.length) setTimeout(() => later(from + SLICE))
+    }
+    setTimeout(() => later(0))
+  }
+
+  #bufferOf({ colour, midi }: Sound): AudioBuffer {
+    return this.#buffer(colour === 'dead' ? 'dead' : `${midi} ${colour}`, (rate) =>
+      colour === 'dead'
+        ? deadSamples(rate)
+        : pluckSamples({ midi, seconds: LONGEST, ...COLOURS[colour] }, rate),
+    )
+  }
+
   #sound(sound: Sound, time: number, stretch: number): void {
     const seconds = Math.min(sound.seconds * stretch + 0.05, LONGEST)
-    const key = sound.colour === 'dead' ? 'dead' : `${sound.midi} ${sound.colour}`
-    const buffer = this.#buffer(key, (rate) =>
-      sound.colour === 'dead'
-        ? deadSamples(rate)
-        : pluckSamples({ midi: sound.midi, seconds: LONGEST, ...COLOURS[sound.colour] }, rate),
-    )
-    const source = this.#start(buffer, time, sound.loudness, seconds)
+    const source = this.#start(this.#bufferOf(sound), time, sound.loudness, seconds)
     const rate = source.playbackRate
+    rate.value = this.#tuned
     const base = midiToHz(sound.midi)
     for (const glide of sound.glide) {
-      const ratio = midiToHz(glide.midi) / base
+      const ratio = (midiToHz(glide.midi) / base) * this.#tuned
       const from = time + glide.from * stretch
       if (glide.seconds === 0) rate.setValueAtTime(ratio, from)
       else {

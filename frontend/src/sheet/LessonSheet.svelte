@@ -8,19 +8,23 @@
   import TabPicture from '../tab/TabPicture.svelte'
   import { BLOCK_NAMES, SHEET_WORDS, tempiOf } from './lessonwords'
   import { PAGE_WIDTH } from './pages'
+  import RowNames from './RowNames.svelte'
   import ShapePicture from './ShapePicture.svelte'
   import SheetTitle from './SheetTitle.svelte'
   import { orderOf, PAIN, type LessonContent } from './sheet'
 
   let { content }: { content: LessonContent } = $props()
   const SCALE = 0.78
+  const NAME_ROOM = 18
   const part = $derived(content.part)
   const words = $derived(SHEET_WORDS[content.language])
   const fresh = $derived(content.lesson?.chunks.filter(({ like }) => like === null) ?? [])
+  const parts = $derived(content.rows.map((row) => row.part))
+  const named = $derived(parts.length > 1)
   const systems = $derived(
-    systemsOf([part], PAGE_WIDTH / SCALE, layers, true).map((system) => ({
+    systemsOf(parts, PAGE_WIDTH / SCALE, layers, true).map((system) => ({
       system,
-      picture: engraved([part], system, layers, 0),
+      picture: engraved(parts, system, layers, named ? NAME_ROOM : 0),
     })),
   )
   const filled = $derived({
@@ -62,6 +66,7 @@
           <div class="break-inside-avoid overflow-clip" style:height="{(picture.height + 6) * SCALE}px">
             <div class="relative origin-top-left" style:transform="scale({SCALE})" data-system={system.first}>
               <TabPicture {picture} height={picture.height} />
+              {#if named}<RowNames rows={picture.rows} names={content.rows.map(({ name }) => name)} />{/if}
             </div>
           </div>
         {/each}

@@ -7,6 +7,7 @@
   import { systemsOf } from '../tab/systems'
   import TabPicture from '../tab/TabPicture.svelte'
   import { best, PAGE_WIDTH, type Paged } from './pages'
+  import RowNames from './RowNames.svelte'
   import SheetHead from './SheetHead.svelte'
   import type { SheetContent } from './sheet'
 
@@ -55,12 +56,7 @@
           data-system={system.first}
         >
           <TabPicture {picture} height={picture.height} />
-          {#if named}
-            {#each picture.rows as row, number (number)}<span
-                class="row-name absolute left-[34px] text-[13px] font-bold"
-                style:top="{row.top - 19}px">{content.rows[number].name}</span
-              >{/each}
-          {/if}
+          {#if named}<RowNames rows={picture.rows} names={content.rows.map(({ name }) => name)} />{/if}
         </div>
       </div>
     {/each}

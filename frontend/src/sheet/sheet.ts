@@ -31,8 +31,9 @@ export interface LadderContent {
 export interface LessonContent {
   analysis: Analysis
   part: Part // what is handed out: the original or a version
+  rows: SheetRow[] // the music under one another, the part among it
   under: string
-  lesson: Lesson | null // of the original; none for a version
+  lesson: Lesson | null // of the part; none while it is fetched
   blocks: SheetBlock[]
   language: 'en' | 'es'
 }

@@ -6,8 +6,15 @@ from hypothesis import strategies as st
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import STANDARD, TUNINGS, Tuning
-from clear_steps.core.teach.setting_up import Compare, Turn, turns
-from clear_steps.core.teach.words import Language, Names, tuning_words
+from clear_steps.core.teach.setting_up import (
+    Compare,
+    Turn,
+    fewest_changes,
+    sounds_apart,
+    turns,
+    written_setting,
+)
+from clear_steps.core.teach.words import Language, Names, cents_words, setting_words, tuning_words
 
 SIX = [tuning for tuning in TUNINGS.values() if tuning.strings == 6]
 
@@ -40,21 +47,66 @@ def test_every_string_ends_where_it_should(old: Tuning, new: Tuning) -> None:
 
 def test_drop_d_is_an_octave_below_the_fourth_string() -> None:
     drop_d = TUNINGS["drop D"]
-    assert tuning_words(STANDARD, drop_d) == (
-        "6th string down two half tones to D, until it is an octave below the open 4th string.",
+    assert tuning_words(turns(STANDARD, drop_d)) == (
+        "6th string down two half tones to D, until its touched 12th fret sounds as the open 4th string.",
     )
-    assert tuning_words(STANDARD, drop_d, Language.SPANISH, Names.SOLFEGE) == (
+    assert tuning_words(turns(STANDARD, drop_d), Language.SPANISH, Names.SOLFEGE) == (
         "6.ª cuerda: baja dos semitonos a re,"
-        " hasta que quede una octava por debajo de la 4.ª cuerda al aire.",
+        " hasta que su armónico del traste 12 suene como la 4.ª cuerda al aire.",
     )
 
 
 def test_a_string_that_is_drawn_tighter_is_warned_of() -> None:
-    rows = tuning_words(STANDARD, TUNINGS["open E"])
+    rows = tuning_words(turns(STANDARD, TUNINGS["open E"]))
     assert any("slowly: it may break" in row for row in rows)
-    assert tuning_words(STANDARD, STANDARD) == ()
+    assert tuning_words(turns(STANDARD, STANDARD)) == ()
 
 
 def test_another_instrument_is_refused() -> None:
     with pytest.raises(InvalidValueError, match="as many as there are"):
         turns(STANDARD, TUNINGS["bass"])
+
+
+@given(st.sampled_from(SIX), st.sampled_from(SIX), st.integers(0, 12))
+def test_fewer_changes_sound_the_same_and_are_fewer(old: Tuning, tuning: Tuning, capo: int) -> None:
+    written, fewer = written_setting(old, tuning, capo), fewest_changes(old, tuning, capo)
+    if fewer is None:
+        return
+    sounding = [pitch + capo for pitch in tuning.pitches]
+    assert [pitch + fewer.capo for pitch in fewer.tuning.pitches] == sounding
+    assert fewer.effort[:2] < written.effort[:2]
+
+
+def test_a_guitar_tuned_down_with_a_capo_stays_as_it_is() -> None:
+    """Half a step down with the capo at 1 sounds as no capo in the usual tuning."""
+    down = TUNINGS["half step down"]
+    found = fewest_changes(STANDARD, down, 1)
+    assert found is not None
+    assert (found.tuning, found.capo, found.turns) == (STANDARD, 0, ())
+    assert fewest_changes(STANDARD, down, 0) is None  # nothing but turning gets there
+    assert (sounds_apart(STANDARD, down, 0), sounds_apart(STANDARD, down, 1)) == (-1, 0)
+    assert sounds_apart(STANDARD, TUNINGS["drop D"], 0) is None
+
+
+def test_the_capo_serves_a_guitar_that_is_tuned_lower() -> None:
+    """Common practice, no source: a guitar a whole step down plays along with a capo at the 2nd fret."""
+    low = TUNINGS["whole step down"]
+    found = fewest_changes(low, STANDARD, 0)
+    assert found is not None
+    assert (found.capo, found.turns) == (2, ())
+    words = setting_words(low, found)
+    assert (words.turns, words.capo) == ((), "Capo at the 2nd fret.")
+    assert words.sounds == "It sounds two half tones higher than your guitar does now."
+    spanish = setting_words(low, found, Language.SPANISH)
+    assert (spanish.capo, spanish.sounds) == (
+        "Cejilla en el traste 2.",
+        "Suena dos semitonos más agudo que tu guitarra tal como está.",
+    )
+
+
+def test_a_recording_between_two_half_tones_is_told() -> None:
+    assert cents_words(0) == ""
+    assert cents_words(-20) == "The recording is 20 cents lower: tune every string to the tones."
+    assert cents_words(15, Language.SPANISH) == (
+        "La grabación está 15 cents más alta: afina cada cuerda con los tonos."
+    )

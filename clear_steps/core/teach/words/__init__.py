@@ -12,7 +12,7 @@ from clear_steps.core.score import Part, Tuning, letter_of
 from clear_steps.core.teach.chunks import Chunk, Like, likes
 from clear_steps.core.teach.chunks.naming import LikeWords
 from clear_steps.core.teach.chunks.naming import names as chunk_names
-from clear_steps.core.teach.setting_up import turns
+from clear_steps.core.teach.setting_up import Setting, Turn, sounds_apart
 from clear_steps.core.teach.words.english import English
 from clear_steps.core.teach.words.facts import ChunkFacts, Grips
 from clear_steps.core.teach.words.names import Names, chord_in
@@ -55,13 +55,44 @@ def directions(
     return tuple(Directions(*row) for row in zip(called, said, strict=True))
 
 
+@dataclass(frozen=True, slots=True)
+class SettingWords:
+    """How to get a guitar ready, a sentence a string to turn; where the capo goes; and how far the song
+    sounds from the guitar as it is, empty where not all strings do alike."""
+
+    turns: tuple[str, ...]
+    capo: str
+    sounds: str
+
+
 def tuning_words(
-    old: Tuning, new: Tuning, language: Language = Language.ENGLISH, names: Names = Names.LETTERS
+    found: Sequence[Turn], language: Language = Language.ENGLISH, names: Names = Names.LETTERS
 ) -> tuple[str, ...]:
-    """How to get from one tuning to another, a sentence a string; raises InvalidValueError."""
+    """How every string is turned, a sentence each."""
     phrases = PHRASES[language]
-    rows = (phrases.turn(turn, chord_in(letter_of(turn.pitch), names)) for turn in turns(old, new))
-    return tuple(f"{row[0].upper()}{row[1:]}." for row in rows)
+    return tuple(_sentence(phrases.turn(turn, chord_in(letter_of(turn.pitch), names))) for turn in found)
+
+
+def setting_words(
+    old: Tuning, setting: Setting, language: Language = Language.ENGLISH, names: Names = Names.LETTERS
+) -> SettingWords:
+    """How to get from a guitar as it is tuned to what a song asks for."""
+    phrases = PHRASES[language]
+    apart = sounds_apart(old, setting.tuning, setting.capo)
+    return SettingWords(
+        tuning_words(setting.turns, language, names),
+        _sentence(phrases.capo(setting.capo)),
+        "" if apart is None else _sentence(phrases.sounds(apart)),
+    )
+
+
+def cents_words(cents: int, language: Language = Language.ENGLISH) -> str:
+    """What to do about a recording that is so many cents off; empty for none."""
+    return _sentence(PHRASES[language].off_pitch(cents)) if cents else ""
+
+
+def _sentence(phrase: str) -> str:
+    return f"{phrase[0].upper()}{phrase[1:]}."
 
 
 PHRASES: dict[Language, Phrases] = {Language.ENGLISH: English(), Language.SPANISH: Spanish()}
@@ -73,9 +104,12 @@ __all__ = [
     "Directions",
     "Language",
     "Names",
+    "SettingWords",
+    "cents_words",
     "chord_in",
     "directions",
     "sentences_of",
+    "setting_words",
     "told_chunks",
     "tuning_words",
 ]

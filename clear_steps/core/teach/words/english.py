@@ -168,7 +168,7 @@ class English:
         other = self.strings([turn.other])
         how = {
             Compare.UNISON: f"until it sounds as the open {other}",
-            Compare.OCTAVE_BELOW: f"until it is an octave below the open {other}",
+            Compare.OCTAVE_BELOW: f"until its touched 12th fret sounds as the open {other}",
             Compare.OCTAVE_ABOVE: f"until it is an octave above the open {other}",
             Compare.PRESSED: f"until it sounds as the {other} at the {ordinal(turn.fret)} fret",
             Compare.PRESSES: f"until its {ordinal(turn.fret)} fret sounds as the open {other}",
@@ -177,6 +177,22 @@ class English:
         slowly = ", slowly: it may break" if turn.tight else ""
         way = "up" if turn.by > 0 else "down"
         return f"{self.strings([turn.string])} {way} {tones} to {name}, {how}{slowly}"
+
+    def capo(self, fret: int) -> str:
+        """Where the capo sits; 0: nowhere."""
+        return f"capo at the {ordinal(fret)} fret" if fret else "no capo"
+
+    def sounds(self, by: int) -> str:
+        """How far the song sounds from the guitar as it is tuned."""
+        if by == 0:
+            return "it sounds as high as your guitar does now"
+        tones = f"{number_words(abs(by))} half tone{'s' if abs(by) > 1 else ''}"
+        return f"it sounds {tones} {'higher' if by > 0 else 'lower'} than your guitar does now"
+
+    def off_pitch(self, cents: int) -> str:
+        """That a recording is between two half tones."""
+        way = "higher" if cents > 0 else "lower"
+        return f"the recording is {abs(cents)} cents {way}: tune every string to the tones"
 
     def picking(self, fingers: Sequence[Sequence[PickingFinger]]) -> str:
         """Fingers of the picking hand."""

@@ -191,7 +191,7 @@ class Spanish:
         other = self.strings([turn.other])
         how = {
             Compare.UNISON: f"hasta que suene como la {other} al aire",
-            Compare.OCTAVE_BELOW: f"hasta que quede una octava por debajo de la {other} al aire",
+            Compare.OCTAVE_BELOW: f"hasta que su armónico del traste 12 suene como la {other} al aire",
             Compare.OCTAVE_ABOVE: f"hasta que quede una octava por encima de la {other} al aire",
             Compare.PRESSED: f"hasta que suene como la {other} en el traste {turn.fret}",
             Compare.PRESSES: f"hasta que su traste {turn.fret} suene como la {other} al aire",
@@ -200,6 +200,22 @@ class Spanish:
         slowly = ", despacio: puede romperse" if turn.tight else ""
         way = "sube" if turn.by > 0 else "baja"
         return f"{self.strings([turn.string])}: {way} {tones} a {name}, {how}{slowly}"
+
+    def capo(self, fret: int) -> str:
+        """Where the capo sits; 0: nowhere."""
+        return f"cejilla en el traste {fret}" if fret else "sin cejilla"
+
+    def sounds(self, by: int) -> str:
+        """How far the song sounds from the guitar as it is tuned."""
+        if by == 0:
+            return "suena a la altura de tu guitarra tal como está"
+        tones = f"{_number(abs(by))} semitono{'s' if abs(by) > 1 else ''}"
+        return f"suena {tones} más {'agudo' if by > 0 else 'grave'} que tu guitarra tal como está"
+
+    def off_pitch(self, cents: int) -> str:
+        """That a recording is between two half tones."""
+        way = "alta" if cents > 0 else "baja"
+        return f"la grabación está {abs(cents)} cents más {way}: afina cada cuerda con los tonos"
 
     def picking(self, fingers: Sequence[Sequence[PickingFinger]]) -> str:
         """Fingers of the picking hand."""

@@ -2,7 +2,7 @@
 
 import re
 
-from clear_steps.core.errors import ClearStepsError
+from clear_steps.core.errors import ClearStepsError, InvalidValueError
 from clear_steps.core.score import STANDARD, Tuning, default_tuning, parse_tuning
 from clear_steps.core.score.pitch import LETTERS
 from clear_steps.core.score.tuning import MAX_STRINGS
@@ -49,6 +49,15 @@ def said_tuning(text: str) -> str | None:
         if found := _named(" ".join(words.split())):
             return found
     return None
+
+
+def tuning_said(text: str) -> Tuning:
+    """The tuning that some words name; raises InvalidValueError where they name none."""
+    said = said_tuning(text)
+    if said is None:
+        expected = "a name or letters, such as drop C#, Eb standard, C G C F A D"
+        raise InvalidValueError("tuning", text, expected)
+    return parse_tuning(said)
 
 
 def _named(words: str) -> str | None:

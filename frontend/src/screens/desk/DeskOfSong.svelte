@@ -17,6 +17,7 @@
   import { belongsToField, DESK_KEYS } from './keys'
   import KeysList from './KeysList.svelte'
   import Legend from './Legend.svelte'
+  import SettingUp from './SettingUp.svelte'
   import type FingerChoice from './FingerChoice.svelte'
   import type TapTempo from './TapTempo.svelte'
   import TabPages from './TabPages.svelte'
@@ -33,6 +34,7 @@
     untrack(() => id),
   )
   let keysOpen = $state(false)
+  let settingUp = $state(false)
   let loop = $state(false)
   let countIn = $state(true)
   let tapper = $state<TapTempo>()
@@ -99,6 +101,7 @@
       percent: 100,
       loop: repeat,
       countIn: counted,
+      cents: desk.asRecorded ? (desk.analysis?.cents ?? 0) : 0,
       onMark: (bar, event) => (desk.cursor = { bar, event }),
       onPass: (percent) => (lesson.heardPercent = lesson.rises ? (percent * desk.percent) / 100 : null),
       onEnd: () => (desk.cursor = null),
@@ -125,6 +128,7 @@
     print: () => window.print(),
     finger: (key: string) => fingers?.press(key),
     showKeys: () => void (keysOpen = true),
+    setUp: () => void (settingUp = true),
     nextChunk: (by: 1 | -1) => lesson.step(by),
     hear: (key: string) => hear(HEARINGS[key]),
     cut: () => void lesson.cutAt(desk.notes?.first ?? { bar: desk.bar, event: desk.event }),
@@ -179,3 +183,4 @@
   {/if}
 </div>
 <KeysList bind:open={keysOpen} />
+<SettingUp bind:open={settingUp} {desk} {lesson} {player} songId={id} />

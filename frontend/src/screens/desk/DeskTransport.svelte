@@ -1,5 +1,6 @@
 <!-- How it is played and what is shown: tempo, count-in, repeat; rows, text, keys, light. -->
 <script lang="ts">
+  import Guitar from '@lucide/svelte/icons/guitar'
   import Keyboard from '@lucide/svelte/icons/keyboard'
   import Moon from '@lucide/svelte/icons/moon'
   import PencilLine from '@lucide/svelte/icons/pencil-line'
@@ -82,6 +83,7 @@
   <span class="flex flex-wrap items-center gap-x-3 text-[15px]" role="group" aria-label="Rows to show"
     ><LayerChoice several={desk.together} /></span
   >
+  <button class="icon-link" onclick={tools.setUp}><Guitar size={17} /> Set up</button>
   <button
     class="icon-link"
     data-text-switch

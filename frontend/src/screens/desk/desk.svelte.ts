@@ -37,6 +37,7 @@ export class DeskState {
   figure = $state(-1) // chosen of what comes back, -1 = none
   cursor = $state.raw<Cursor | null>(null)
   textOpen = $state(false)
+  asRecorded = $state(false) // heard with the recording's cents
 
   readonly analysis = $derived(this.draft ?? this.song?.analysis ?? null)
   readonly part: Part | null = $derived(

@@ -13,6 +13,7 @@ export interface DeskTools {
   toggleLoop: () => void
   print: () => void
   showKeys: () => void
+  setUp: () => void
   tap: () => void
   finger: (key: string) => void
   nextChunk: (by: 1 | -1) => void
@@ -127,6 +128,12 @@ export const DESK_KEYS: DeskKey[] = [
     does: 'written text opened or closed',
     match: (e) => e.key.toLowerCase() === 'w',
     act: (desk) => void (desk.textOpen = !desk.textOpen),
+  },
+  {
+    keys: 'G',
+    does: 'the guitar made ready, string by string',
+    match: (e) => e.key.toLowerCase() === 'g',
+    act: (_, tools) => tools.setUp(),
   },
   { keys: 'Esc', does: 'the whole song again', match: plain('Escape'), act: (desk) => desk.showAll() },
   { keys: '?', does: 'this list', match: (e) => e.key === '?', act: (_, tools) => tools.showKeys() },

@@ -1,16 +1,16 @@
 <!-- The sheet a student takes home, put together on a screen that looks like the paper it will be. -->
 <script lang="ts">
-  import { createQuery, keepPreviousData } from '@tanstack/svelte-query'
+  import { createQueries, createQuery, keepPreviousData } from '@tanstack/svelte-query'
   import ArrowDown from '@lucide/svelte/icons/arrow-down'
   import ArrowUp from '@lucide/svelte/icons/arrow-up'
   import Printer from '@lucide/svelte/icons/printer'
-  import { api, type SheetBlock, type SheetChoice } from '../../api/client'
+  import { api, USUAL, type SheetBlock, type SheetChoice, type Version } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import LanguageChoice from '../../components/LanguageChoice.svelte'
   import WhomPicker from '../../components/WhomPicker.svelte'
   import { BLOCK_NAMES } from '../../sheet/lessonwords'
   import LessonSheet from '../../sheet/LessonSheet.svelte'
-  import { offerSheet, type LessonContent } from '../../sheet/sheet'
+  import { offerSheet, type LessonContent, type SheetRow } from '../../sheet/sheet'
   import Select from '../../ui/Select.svelte'
   import Tick from '../../ui/Tick.svelte'
   import TopBar from '../../ui/TopBar.svelte'
@@ -42,13 +42,14 @@
     language: choice?.language ?? ('en' as const),
     names: choice?.names ?? ('letters' as const),
   })
+  const versionId = $derived(choice?.version_id ?? null)
   const lesson = createQuery(() => ({
-    queryKey: ['lesson', id, song.data?.revision, lessonQuery],
-    queryFn: () => api.lesson(id, lessonQuery),
+    queryKey: ['lesson', id, song.data?.revision, versionId, lessonQuery],
+    queryFn: () =>
+      versionId === null ? api.lesson(id, lessonQuery) : api.versionLesson(versionId, lessonQuery),
     placeholderData: keepPreviousData,
     enabled: choice !== null,
   }))
-  const versionId = $derived(choice?.version_id ?? null)
   const version = createQuery(() => ({
     queryKey: ['version', versionId, whomQuery()],
     queryFn: () => api.version(versionId!, whomQuery()),
@@ -60,18 +61,39 @@
   const part = $derived(
     analysis?.parts[versionId === null ? partIndex : (version.data?.part_index ?? 0)] ?? null,
   )
+  const others = createQueries(() => ({
+    queries: (choice?.beside ?? []).map((each) => ({
+      queryKey: ['version', each, USUAL],
+      queryFn: () => api.version(each, USUAL), // for whom each was written
+    })),
+    combine: (found) => found.flatMap(({ data }) => (data ? [data] : [])),
+  }))
+  const rows: SheetRow[] = $derived.by(() => {
+    if (!part) return []
+    const own = { name: versionId === null ? 'original' : nameOf(version.data!), part }
+    const above =
+      choice?.with_original && version.data
+        ? [{ name: 'original', part: version.data.original.parts[0] }]
+        : []
+    const below = others.map((each) => ({ name: nameOf(each), part: each.version.parts[0] }))
+    return [...above, own, ...below].filter((row) => row.part.bars.length === part.bars.length)
+  })
   const content: LessonContent | null = $derived(
     analysis && part && choice
       ? {
           analysis,
           part,
           under: versionId === null ? part.name || 'as written' : (version.data?.asked ?? ''),
-          lesson: versionId === null ? (lesson.data ?? null) : null,
+          rows,
+          lesson: lesson.data ?? null,
           blocks: choice.blocks.filter((block) => !choice!.off.includes(block)),
           language: choice.language,
         }
       : null,
   )
+  function nameOf(each: Pick<Version, 'student' | 'asked'>): string {
+    return each.student || each.asked
+  }
   offerSheet(() => (content ? [content] : []))
 
   /** The easiest version that was written for who is chosen, where the original is past them. */
@@ -115,6 +137,21 @@
     blocks.splice(choice!.blocks.indexOf(block), 0, dragged)
     dragged = null
     void keep({ blocks })
+  }
+
+  /** Versions of the same part that can stand under the one that is handed out. */
+  const under = $derived(
+    (versions.data?.versions ?? []).filter(
+      (each) => !each.put_away && each.id !== versionId && each.part_index === partOfSheet,
+    ),
+  )
+  const partOfSheet = $derived(versionId === null ? partIndex : (version.data?.part_index ?? 0))
+
+  function toggleBeside(id: number): void {
+    const beside = choice!.beside.includes(id)
+      ? choice!.beside.filter((each) => each !== id)
+      : [...choice!.beside, id]
+    void keep({ beside })
   }
 
   function toggle(block: SheetBlock): void {
@@ -197,9 +234,22 @@
             >
           </p>
         {/if}
-        {#if versionId !== null}<p class="mt-2 text-quiet">
-            Words and practice are told of the original alone so far.
-          </p>{/if}
+        {#if under.length > 0 || versionId !== null}
+          <h3 class="mt-4">Under one another</h3>
+          {#if versionId !== null}<p class="py-0.5">
+              <Tick
+                checked={choice.with_original}
+                onchange={() => keep({ with_original: !choice!.with_original })}>the original above</Tick
+              >
+            </p>{/if}
+          {#each under as each (each.id)}
+            <p class="py-0.5">
+              <Tick checked={choice.beside.includes(each.id)} onchange={() => toggleBeside(each.id)}
+                >Step {each.step.toFixed(1)}, {each.asked}</Tick
+              >
+            </p>
+          {/each}
+        {/if}
         {#if (song.data?.analysis.parts.length ?? 0) > 1 && versionId === null}
           <h3 class="mt-4">Part</h3>
           <Select

@@ -1,5 +1,7 @@
 <script lang="ts">
   import Check from '@lucide/svelte/icons/check'
+  import LanguageChoice from '../../components/LanguageChoice.svelte'
+  import TuningField from '../../components/TuningField.svelte'
   import LittleFinger from '../../components/LittleFinger.svelte'
   import Fold from '../../ui/Fold.svelte'
   import Menu from '../../ui/Menu.svelte'
@@ -20,9 +22,10 @@
     techniques: Technique[]
     sets: { name: string; techniques: string[] }[] // what is learnt together
     others: Student[] // to copy from
+    tunings: string[]
     onsaved: (student: Student) => Promise<void>
   }
-  let { student, presets, measures, techniques, sets, others, onsaved }: Props = $props()
+  let { student, presets, measures, techniques, sets, others, tunings, onsaved }: Props = $props()
   const form = untrack(() => new StudentFormState(student, onsaved))
   $effect(() => {
     void JSON.stringify(form.draft)
@@ -166,6 +169,23 @@
           step="1"
           bind:value={form.draft.scale_length_mm}
         /> mm long, nut to bridge; empty: as the song says (a three-quarter guitar has about 580)</label
+      >
+      <span class="flex items-center gap-1.5 text-quiet"
+        >tuned to <TuningField
+          label="What the guitar is tuned to"
+          value={form.draft.tuning ?? ''}
+          {tunings}
+          placeholder="the usual tuning"
+          onchange={(tuning) => (form.draft.tuning = tuning || null)}
+        /></span
+      >
+      <span class="flex items-center gap-1.5 text-quiet"
+        >sheets in <LanguageChoice
+          language={form.draft.language}
+          names={form.draft.names}
+          onlanguage={(language) => (form.draft.language = language)}
+          onnames={(names) => (form.draft.names = names)}
+        /></span
       >
     </div>
   </fieldset>

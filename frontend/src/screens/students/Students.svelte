@@ -74,6 +74,7 @@
           techniques={techniques.data.techniques}
           sets={techniques.data.sets}
           others={students.filter((each) => each.id !== student?.id)}
+          tunings={list.data.tunings}
           onsaved={saved}
         />
       {/key}

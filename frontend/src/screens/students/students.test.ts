@@ -17,6 +17,9 @@ const tomke: Student = {
   comfortable_step: null,
   instrument: null,
   scale_length_mm: null,
+  tuning: null,
+  language: 'en',
+  names: 'letters',
 }
 
 describe('a student', () => {

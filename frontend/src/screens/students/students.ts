@@ -1,12 +1,13 @@
 /** What the Students screen edits, and how it says it. */
 import type { Student, StudentIn, Technique } from '../../api/client'
 
-type Unsaid = 'notes_per_second' | 'comfortable_step' | 'instrument' | 'scale_length_mm'
+type Unsaid = 'notes_per_second' | 'comfortable_step' | 'instrument' | 'scale_length_mm' | 'tuning'
 export type Draft = Required<Omit<StudentIn, Unsaid>> & {
   notes_per_second: number | null
   comfortable_step: number | null
   instrument: NonNullable<StudentIn['instrument']> | null
   scale_length_mm: number | null
+  tuning: string | null
 }
 
 /** A new student: a usual hand, nothing said about limits. */
@@ -23,6 +24,9 @@ export const NOBODY: Draft = {
   comfortable_step: null,
   instrument: null,
   scale_length_mm: null,
+  tuning: null,
+  language: 'en',
+  names: 'letters',
 }
 
 export function draftOf(student: Student): Draft {
@@ -67,7 +71,8 @@ export function studentLines(draft: Draft, techniques: Technique[]): string {
     `notes a second: ${draft.notes_per_second ?? 'no limit'}`,
     `shapes: ${draft.hardest_shape}`,
     `songs up to Step: ${draft.comfortable_step ?? 'no limit'}`,
-    `guitar: ${[draft.instrument, draft.scale_length_mm && `${draft.scale_length_mm} mm`].filter(Boolean).join(', ') || 'the usual one'}`,
+    `guitar: ${[draft.instrument, draft.scale_length_mm && `${draft.scale_length_mm} mm`, draft.tuning].filter(Boolean).join(', ') || 'the usual one'}`,
+    `sheets: ${draft.language === 'es' ? 'Spanish' : 'English'}, ${draft.names === 'solfege' ? 'do re mi' : 'C D E'}`,
     ...Object.entries(draft.steps)
       .sort()
       .map(([measure, step]) => `${measure} up to Step ${step}`),

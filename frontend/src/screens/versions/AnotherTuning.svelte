@@ -2,6 +2,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { api, type TuningAndCapo } from '../../api/client'
+  import TuningField from '../../components/TuningField.svelte'
   import Select from '../../ui/Select.svelte'
   import { SETUP_WORDS, type VersionsState } from './versions.svelte'
 
@@ -35,10 +36,10 @@
 
 <div class="tool-row text-[15px]" role="group" aria-label="Another tuning or capo">
   <span class="text-quiet">tuned to</span>
-  <Select
+  <TuningField
     label="Tuning"
     value={asked.tuning}
-    options={tunings.map((name) => ({ value: name, words: name }))}
+    {tunings}
     onchange={(tuning) => (screen.asked = { ...asked, tuning })}
   />
   <Select

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy, untrack } from 'svelte'
+  import { router } from 'svelte-spa-router'
   import { api, isStale, type Role, type Version, type Wish } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf } from '../../audio/timeline'
@@ -21,6 +22,7 @@
   import SideBySide from './SideBySide.svelte'
   import VersionPages from './VersionPages.svelte'
   import VersionsBar from './VersionsBar.svelte'
+  import VersionWords from './VersionWords.svelte'
   import WaysFound from './WaysFound.svelte'
   import WishRow from './WishRow.svelte'
   import { barsOf, refusalLines, refusedIn, VersionsState } from './versions.svelte'
@@ -39,6 +41,8 @@
     void songId
     untrack(() => {
       screen.begin()
+      const tuning = new URLSearchParams(router.querystring).get('tuning')
+      if (tuning) screen.asked = { tuning, capo: 0 }
       chosen = null
     })
   })
@@ -311,6 +315,7 @@
             />
           </Fold>
         {/if}
+        <VersionWords {screen} version={shown} />
         <HandEdit {screen} version={shown} onsave={(change) => void byHand(change)} />
         <OneChange {screen} version={shown} {busy} onsave={(change) => void byHand(change)} />
         <EditList {screen} version={shown} {busy} onchoice={(refused) => void refuse(shown, refused)} />

@@ -36,13 +36,13 @@
       value: wish,
       words: `${SETUP_WORDS[wish]} (${sits})`,
     })),
-    { value: ANOTHER as typeof ANOTHER, words: 'another tuning or capo …' },
+    ...(offers.data ? [{ value: ANOTHER as typeof ANOTHER, words: 'another tuning or capo …' }] : []),
   ])
 
   function setUp(value: (typeof setups)[number]['value']): void {
     if (value === ANOTHER) {
-      const other = offers.data?.tunings.find((name) => name !== part?.tuning)
-      screen.asked = { tuning: other ?? 'standard', capo: 0 }
+      const other = offers.data!.tunings.find((name) => name !== part?.tuning)
+      screen.asked = { tuning: other ?? part!.tuning, capo: 0 }
       return
     }
     screen.asked = null
