@@ -1,11 +1,10 @@
 """What a teacher does on a page, in words."""
 
 import json
-import re
 from base64 import b64decode
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from typing import TypeVar
+from typing import Any, TypeVar
 from urllib.request import Request, urlopen
 
 from selenium.webdriver import ActionChains, Chrome
@@ -15,8 +14,10 @@ from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.chrome import Served
+from tests.browser.paper import pages_of
 
 T = TypeVar("T")
+MOST_STOPS = 120  # tab stops passed on the way to something
 # Pages that are higher than what A4 and Letter leave, and drawings wider than it.
 OVER_THE_EDGE = """
 return [...document.querySelectorAll('.sheets .sheet-page, .sheets .lesson-sheet')].flatMap((page) => {
@@ -98,13 +99,23 @@ class Page:
     def press_shifted(self, key: str) -> None:
         ActionChains(self.chrome).key_down(Keys.SHIFT).send_keys(key).key_up(Keys.SHIFT).perform()
 
+    def asks(self, path: str, body: dict[str, object] | None = None) -> Any:
+        """What the server answers, without the page."""
+        sent = None if body is None else json.dumps(body).encode()
+        headers = {"Content-Type": "application/json"} if sent else {}
+        request = Request(f"{self.address}/api/{path}", sent, headers)
+        with urlopen(request) as answer:
+            return json.load(answer)
+
     def add_song(self, text: str) -> int:
         """A song that is there already when the teacher looks; its id."""
-        body = json.dumps({"text": text}).encode()
-        with urlopen(
-            Request(f"{self.address}/api/songs", body, {"Content-Type": "application/json"})
-        ) as answer:
-            return int(json.load(answer)["id"])
+        return int(self.asks("songs", {"text": text})["id"])
+
+    def add_version(self, song: int, bar: int) -> int:
+        """A version with one change on a bar (index); its id."""
+        offer = self.asks(f"songs/{song}/changes?first={bar}&last={bar}")["changes"][0]
+        wish = {"first": bar, "last": bar, "kind": offer["kind"], "says": offer["says"]}
+        return int(self.asks(f"songs/{song}/changes", wish)["id"])
 
     @contextmanager
     def sized(self, width: int, height: int) -> Iterator[None]:
@@ -123,12 +134,16 @@ class Page:
         return set(self.chrome.execute_script(script, within))
 
     @contextmanager
-    def printing(self, button: str) -> Iterator[None]:
+    def printing(self, button: str, by_key: bool = False) -> Iterator[None]:
         """Press the button, and look at what the browser would print; no sheet is over its page's edge."""
         self.chrome.execute_script(
             "window.print = () => dispatchEvent(new Event('beforeprint'))", "the printer stays off"
         )
-        self.find("header button", button).click()
+        if by_key:
+            self.tab_to(button)
+            self.press(Keys.ENTER)
+        else:
+            self.find("header button", button).click()
         self.until(
             lambda: self.chrome.find_elements(By.CSS_SELECTOR, ".sheets .sheet-page, .sheets .lesson-sheet"),
             "a sheet",
@@ -137,13 +152,16 @@ class Page:
         yield
         self.chrome.execute_script("dispatchEvent(new Event('afterprint'))")
 
-    def pages_printed(self, paper: str = "A4") -> int:
-        """How many pages of A4 or Letter the browser prints."""
+    def printed(self, paper: str = "A4") -> bytes:
+        """The PDF that the browser makes of what it prints on A4 or Letter."""
         width, height = {"A4": (8.27, 11.69), "Letter": (8.5, 11)}[paper]
         margins = dict.fromkeys(("marginTop", "marginBottom", "marginLeft", "marginRight"), 14 / 25.4)
         asked = {"paperWidth": width, "paperHeight": height, **margins}
-        printed = self.chrome.execute_cdp_cmd("Page.printToPDF", asked)
-        return len(re.findall(rb"/Type\s*/Page\b", b64decode(printed["data"])))
+        return b64decode(self.chrome.execute_cdp_cmd("Page.printToPDF", asked)["data"])
+
+    def pages_printed(self, paper: str = "A4") -> int:
+        """How many pages that are."""
+        return len(pages_of(self.printed(paper)))
 
     def finds_ways(self, target: str) -> None:
         """Search for ways to a Step, however busy the machine is."""
@@ -162,6 +180,18 @@ class Page:
         self.find("[role=option]", option).click()
         self.until(lambda: self._is_closed_or_clicked(option), "the list closed")
 
+    def choose_by_key(self, label: str, option: str) -> None:
+        """The same with the keys alone."""
+        self.tab_to(f"{label}: ")
+        self.press(Keys.ENTER)
+        self.find("[role=option]", option)
+        for _ in self.chrome.find_elements(By.CSS_SELECTOR, "[role=option]"):
+            reached = self.chrome.find_elements(By.CSS_SELECTOR, "[role=option][data-highlighted]")
+            if reached and option in reached[0].text:
+                break
+            self.press(Keys.ARROW_DOWN)
+        self.press(Keys.ENTER)
+
     def _is_closed_or_clicked(self, option: str) -> bool:
         shown = self.chrome.find_elements(By.CSS_SELECTOR, "[role=option]")
         for each in shown:
@@ -179,9 +209,11 @@ class Page:
 
     def tab_to(self, text: str) -> WebElement:
         """Press Tab until something that is called so has the focus."""
-        for _ in range(40):
+        for _ in range(MOST_STOPS):
             self.press(Keys.TAB)
             focused = self.focused()
+            if focused.tag_name == "body":  # between the last stop and the first
+                continue
             if text in (focused.text or "") or text in (focused.get_attribute("aria-label") or ""):
                 return focused
         raise AssertionError(f"no tab stop is called '{text}'")

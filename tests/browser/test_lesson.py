@@ -7,6 +7,7 @@ from selenium.webdriver.common.keys import Keys
 
 from tests.browser.hearing import Recording, attacks, listen, recorded
 from tests.browser.page import Page
+from tests.browser.paper import ink_mm, pages_of
 
 FLOUR_SACKS, DELIVERY_ROUND = 2, 4
 STEADY = """Title: Four steady steps
@@ -113,8 +114,9 @@ def rising_practice(page: Page, song: int) -> Recording:
         page.press("j", *["-"] * 10, "r")
         page.find("button", "Begin at")
         page.until(lambda: page.find("[data-testid=tempo]").text.startswith("60"))
+        page.find("button[aria-label^='How it is practised']").click()
         page.choose("Click", "click on the beat")
-        page.find("button", "faster by itself").click()
+        page.find("label", "faster by itself").click()
         for label, value in (
             ("Faster by, per cent", 50),
             ("After how many times", 1),
@@ -123,6 +125,7 @@ def rising_practice(page: Page, song: int) -> Recording:
             field = page.find(f"input[aria-label='{label}']")
             field.send_keys(Keys.CONTROL, "a")
             field.send_keys(str(value))
+        page.press(Keys.ESCAPE)
         page.find("button", "Play").click()
         return listen(page, 16)
 
@@ -196,10 +199,117 @@ def test_a_students_sheet_is_put_together_and_printed(page: Page) -> None:
 
 
 def test_a_version_is_handed_out_where_the_original_is_past_the_student(page: Page) -> None:
+    for bar in (0, 6):
+        page.add_version(FLOUR_SACKS, bar)
     page.open(f"#/song/{FLOUR_SACKS}/sheet")
     page.find("h1", "Flour sacks")
     page.choose_whom("Tomke")
     page.find("button", "Hand out the version at Step").click()
-    page.until(lambda: "asked for" in page.find(".paper h1 + span").text)
-    page.until(lambda: "tab" in blocks(page))
-    assert "words" not in blocks(page)
+    page.until(lambda: "as written" not in page.find(".paper h1 + span").text)
+    page.until(lambda: "words" in blocks(page))  # of the version
+    assert "It starts on beat 1 of bar 1." in page.find(".paper [data-block='words']").text
+    page.find("label", "the original above").click()
+    page.until(lambda: row_names(page)[:1] == ["original"])
+    for label in page.chrome.find_elements(By.CSS_SELECTOR, "aside label")[-2:]:
+        label.click()
+    page.until(lambda: len(row_names(page)) == 4)  # several versions under one another
+    with page.printing("Print or save as PDF"):
+        printed_well(page)
+
+
+def row_names(page: Page) -> list[str]:
+    """Who plays the rows of the first system."""
+    rows = page.chrome.find_elements(By.CSS_SELECTOR, ".paper [data-system='0'] .row-name")
+    return [row.text for row in rows]
+
+
+def printed_well(page: Page) -> None:
+    """No page is half empty but the last, and none is printed on over its margins."""
+    for paper, width in (("A4", 210), ("Letter", 216)):
+        found = [ink_mm(each) for each in pages_of(page.printed(paper))]
+        assert all(left >= 12 and right <= width - 12 for left, _, right, _ in found)
+        assert all(bottom - top > 150 for _, top, _, bottom in found[:-1])
+        assert found[-1][3] - found[-1][1] > 10
+
+
+def test_a_lesson_from_song_to_sheet_with_the_keys_alone(page: Page) -> None:
+    page.open("#/")
+    page.find("a", "Flour sacks")
+    page.tab_to("Flour sacks")
+    page.press(Keys.ENTER)
+    page.find("section[aria-label='Lesson'] [aria-label='Chunks'] button")
+    page.press("j")
+    page.find("h2", "Chunk 1")
+    page.tab_to("Border before chunk")
+    before = called(page)
+    page.press(Keys.ARROW_LEFT)
+    page.until(lambda: called(page) != before or "beats" in page.find("[aria-label='Chosen notes']").text)
+    page.press("j", "j", "i")  # everything learnt so far is heard
+    page.find("button[aria-pressed='true']", "so far")
+    page.find("button", "Stop")
+    page.press(" ")
+    page.find("button", "Play")
+    page.choose_by_key("Language", "Español")
+    page.until(lambda: "compás" in directions(page) or "Igual" in directions(page))
+    page.tab_to("Lesson sheet")
+    page.press(Keys.ENTER)
+    page.until(lambda: "words" in blocks(page))
+    page.tab_to("Practice higher")
+    page.press(Keys.ENTER)
+    page.until(lambda: blocks(page).index("steps") < blocks(page).index("words"))
+    page.choose_by_key("Language", "Español")
+    page.until(lambda: "compás" in page.find(".paper [data-block='words']").text)
+    with page.printing("Print or save as PDF", by_key=True):
+        printed_well(page)
+
+
+def test_the_guitar_is_made_ready_string_by_string_with_tones(page: Page) -> None:
+    open_lesson(page, DELIVERY_ROUND)
+    page.press("g")
+    window = page.find("[role=dialog]")
+    page.until(lambda: "Capo at the 2nd fret." in window.text)
+    for label, text in (("The guitar is in", "Eb standard"), ("It goes to", "C G C F A D")):
+        field = page.find(f"input[aria-label='{label}']")
+        field.send_keys(Keys.CONTROL, "a")
+        field.send_keys(text, Keys.ENTER)
+    page.until(lambda: "3rd string down one half tone to F" in window.text)
+    page.find("button[aria-label='Tone of string 6, C2']").click()
+    field.send_keys(Keys.CONTROL, "a")
+    page.expects("setting-up")
+    field.send_keys("banjo", Keys.ENTER)
+    page.until(lambda: "expected a name or letters" in window.text)
+    field.send_keys(Keys.CONTROL, "a")
+    field.send_keys("drop C#", Keys.ENTER)
+    page.until(lambda: "No string to turn" not in window.text and "6th string down" in window.text)
+    page.find("a", "look for the same music there").click()
+    page.find("[aria-label='Another tuning or capo']")
+    assert page.find("input[aria-label='Tuning']").get_attribute("value") == "half step down"
+
+
+def test_a_version_is_heard_at_the_same_place_and_read_in_words(page: Page) -> None:
+    open_lesson(page, FLOUR_SACKS)
+    page.press("j")
+    page.find("label", "word by word as it plays").click()
+    page.press("u")
+    page.until(lambda: "string" in page.find("[data-testid='words-now']").text)
+    page.press("v")
+    page.find("button[aria-label='How it is practised: the version']")
+    page.until(lambda: sounding_at(page))
+    page.press(" ", "v")
+    page.find("button[aria-label='How it is practised: as written']")
+    page.find("a", "Make it easier").click()
+    page.sees("% kept")
+    page.find("button", "in words").click()
+    page.until(
+        lambda: "It starts on beat 1 of bar 1." in page.find("[aria-label='The version in words']").text
+    )
+
+
+def test_layers_are_learnt_one_after_the_other(page: Page) -> None:
+    open_lesson(page, DELIVERY_ROUND)
+    page.choose("Order of learning", "layer by layer")
+    page.until(lambda: called(page)[0].startswith("bass of "))
+    assert any(each.startswith("melody of ") for each in called(page))
+    page.press("j", "j")
+    current = page.find("[aria-label='Chunks'] [aria-current='true']").text
+    assert "bass of" in current

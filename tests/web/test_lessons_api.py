@@ -122,3 +122,67 @@ def test_what_stands_on_a_sheet_is_kept_with_the_song_and_the_student(client: Fl
     assert client.put(f"/api/songs/{song}/sheet", json=body).status_code == 409
     twice = {"based_on": 1, "student_id": student, "blocks": ["tab", "tab"], "off": []}
     assert client.put(f"/api/songs/{song}/sheet", json=twice).status_code == 422
+
+
+def setting_up(client: FlaskClient, song: int, **query: object) -> Any:
+    return client.get(f"/api/songs/{song}/setting-up", query_string=query).json
+
+
+def test_any_tuning_goes_to_any_other_as_people_say_them(client: FlaskClient) -> None:
+    song = add(client)
+    made = setting_up(client, song, tuned_to="Eb standard", to="C G C F A D")["asked"]
+    assert (made["tuning"], made["capo"]) == ("drop C", 0)
+    assert made["turns"][0] == "6th string down three half tones to C, by a reference tone."
+    assert [row["pitch"] for row in made["strings"]] == [62, 57, 53, 48, 43, 36]
+    assert all(row["turned"] for row in made["strings"])
+    refused = setting_up(client, song, to="banjo")
+    assert refused["message"].startswith("tuning is 'banjo'")
+
+
+def test_a_capo_that_saves_the_turning_is_proposed_and_cents_are_told(client: FlaskClient) -> None:
+    text = TEXT.replace("Tempo:", "Cents: -20\nTempo:", 1)
+    song = add(client, text)
+    found = setting_up(client, song, tuned_to="D standard")
+    assert (found["fewer"]["capo"], found["fewer"]["turns"]) == (2, [])
+    assert found["cents"] == -20
+    assert "20 cents lower" in found["cents_words"]
+    assert "20 cents lower" in lesson(client, song)["setting_up"][-1]
+
+
+def test_a_students_tuning_and_language_are_where_their_sheet_begins(client: FlaskClient) -> None:
+    song = add(client)
+    own = {**STUDENT, "tuning": "tuned down 1/2 step", "language": "es", "names": "solfege"}
+    student = client.post("/api/students", json=own).json
+    assert student["tuning"] == "half step down"
+    sheet = client.get(f"/api/songs/{song}/sheet", query_string={"student_id": student["id"]}).json
+    assert (sheet["language"], sheet["names"]) == ("es", "solfege")
+    assert setting_up(client, song, student_id=student["id"])["tuned_to"] == "half step down"
+    turned = lesson(client, song, student_id=student["id"], language="es")["setting_up"]
+    assert turned[0].startswith("6.ª cuerda: sube un semitono")
+    bad = client.post("/api/students", json={**own, "name": "Odo", "tuning": "banjo"})
+    assert bad.status_code == 422
+
+
+def test_a_version_is_taught_where_its_original_is_cut(client: FlaskClient) -> None:
+    song = add(client)
+    starts = [*starts_of(lesson(client, song))[:1], {"bar": 1, "event": 0, "name": "the turn"}]
+    assert cut(client, song, starts).status_code == 200
+    offers = client.get(f"/api/songs/{song}/changes", query_string={"first": 0, "last": 0}).json["changes"]
+    wish = {"first": 0, "last": 0, "kind": offers[0]["kind"], "says": offers[0]["says"]}
+    version = client.post(f"/api/songs/{song}/changes", json=wish).json["id"]
+    found = client.get(f"/api/versions/{version}/lesson").json
+    assert [chunk["name"] for chunk in found["chunks"]] == ["", "the turn"]
+    assert found["chunks"][0]["words"] != lesson(client, song)["chunks"][0]["words"]
+    assert found["chunks"][1]["spoken"][0]["bar"] == 1
+
+
+def test_a_sheet_keeps_which_versions_stand_under_one_another(client: FlaskClient) -> None:
+    song = add(client)
+    sheet = client.get(f"/api/songs/{song}/sheet").json
+    number = sheet.pop("number")
+    body = {**sheet, "beside": [3, 4], "with_original": True, "based_on": number}
+    assert client.put(f"/api/songs/{song}/sheet", json=body).status_code == 200
+    kept = client.get(f"/api/songs/{song}/sheet").json
+    assert (kept["beside"], kept["with_original"]) == ([3, 4], True)
+    many = {**body, "based_on": kept["number"], "beside": list(range(1, 8))}
+    assert client.put(f"/api/songs/{song}/sheet", json=many).status_code == 422

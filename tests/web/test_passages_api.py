@@ -42,6 +42,21 @@ def test_an_alternative_is_pinned_in_a_new_revision(client: FlaskClient) -> None
     assert "passage" in too_long.json["message"]
 
 
+def test_ways_and_changes_are_found_for_some_notes_alone(client: FlaskClient) -> None:
+    song = add(client)
+    notes = {"first": 0, "last": 0, "first_event": 0, "last_event": 1}
+    ways = client.post(f"/api/songs/{song}/alternatives", json=notes).json["alternatives"]
+    whole = client.post(f"/api/songs/{song}/alternatives", json={"first": 0, "last": 0}).json["alternatives"]
+    assert ways[1]["tab"] != whole[1]["tab"]
+    changes = client.get(f"/api/songs/{song}/changes", query_string=notes).json["changes"]
+    wish = {**notes, "kind": changes[0]["kind"], "says": changes[0]["says"]}
+    made = client.post(f"/api/songs/{song}/changes", json=wish).json
+    before, after = (made[side]["parts"][0]["bars"][0]["events"] for side in ("original", "version"))
+    assert [event["notes"] for event in before[2:]] == [event["notes"] for event in after[-len(before[2:]) :]]
+    wrong = client.get(f"/api/songs/{song}/changes", query_string={**notes, "last_event": 99})
+    assert wrong.status_code == 422
+
+
 def test_readings_are_begun_and_put_in_use_as_revisions(client: FlaskClient) -> None:
     song = add(client)
     begun = client.post(f"/api/songs/{song}/readings", json={"based_on": 1, "bar": 2, "name": "live"}).json

@@ -17,6 +17,7 @@ from clear_steps.core.easier.words import does
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import GradeRequest, Ladder, grade_part
 from clear_steps.core.score import Part, Song
+from clear_steps.core.score.blending import Notes, blended
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,16 +33,25 @@ class Asked:
 
 
 def offers(
-    song: Song, part: Part, bars: Sequence[int], ladder: Ladder, request: GradeRequest = GradeRequest()
+    song: Song,
+    part: Part,
+    bars: Sequence[int],
+    ladder: Ladder,
+    request: GradeRequest = GradeRequest(),
+    notes: Notes | None = None,
 ) -> tuple[Asked, ...]:
-    """What applies to some bars (indexes) of a part as it stands, by options of their ways and by kinds of
-    edit; each result once. Raises InvalidValueError for bars that are not there."""
+    """What applies to some bars (indexes) of a part as it stands, or to some notes of them alone, by options
+    of their ways and by kinds of edit; each result once. Raises InvalidValueError for bars that are not
+    there."""
     if not bars or not all(0 <= index < len(part.bars) for index in bars):
         raise InvalidValueError("bars", ", ".join(map(str, bars)) or "none", f"0 to {len(part.bars) - 1}")
     found: dict[tuple[object, ...], Asked] = {}
     said = set[tuple[str, str]]()  # by which a change is asked for: the first of those that say the same
     tried = itertools.chain(_by_ways(part, bars, ladder), _by_kinds(part, bars))
-    for kind, says, made in tried:
+    for kind, says, whole in tried:
+        made = blended(part, whole, notes) if notes else whole
+        if made is None:
+            continue
         rows = zip(part.bars, made.bars, strict=True)
         changes = tuple(
             change_between(index, was, now)
@@ -90,15 +100,14 @@ def asked_edit(
     bars: Sequence[int],
     ladder: Ladder,
     request: GradeRequest = GradeRequest(),
+    notes: Notes | None = None,
 ) -> Edit:
     """The change of a kind, with what it says, as an edit of a version; raises InvalidValueError where it
     does not apply."""
     version, gone = standing(part, edits, refused)
     kind, says = wanted
-    own = next(
-        (each for each in offers(song, version, bars, ladder, request) if (each.kind, each.says) == wanted),
-        None,
-    )
+    found = offers(song, version, bars, ladder, request, notes)
+    own = next((each for each in found if (each.kind, each.says) == wanted), None)
     if own is None:
         raise InvalidValueError("change", says or does(kind), "one that applies to these bars")
     before = grade_part(song, version, ladder, request).step

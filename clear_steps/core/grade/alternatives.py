@@ -37,6 +37,7 @@ from clear_steps.core.hand import (
     put_down,
 )
 from clear_steps.core.score import Bar, Note, Part, Song, Technique
+from clear_steps.core.score.blending import Notes, blended
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import taken_times
 from clear_steps.core.score.words import ordinal
@@ -54,19 +55,33 @@ SCHOOL_TITLES = {School.HOLD: "Keep fingers down and stretch", School.MOVE: "Sta
 
 
 def alternatives(
-    song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest = GradeRequest()
+    song: Song,
+    part: Part,
+    first: int,
+    last: int,
+    ladder: Ladder,
+    request: GradeRequest = GradeRequest(),
+    notes: Notes | None = None,
 ) -> tuple[Alternative, ...]:
-    """Ways to play bars `first` to `last` (indexes), as written first, the others easiest first; raises
-    InvalidValueError."""
+    """Ways to play bars `first` to `last` (indexes), or some notes of them alone, as written first, the
+    others easiest first; raises InvalidValueError."""
     if not 0 <= first <= last < len(part.bars) or last - first >= MOST_BARS:
         raise InvalidValueError("passage", f"{first} to {last}", f"1 to {MOST_BARS} bars of the part")
-    return _Passage(song, part, first, last, ladder, request).ways()
+    return _Passage(song, part, first, last, ladder, request, notes).ways()
 
 
 class _Passage:
     def __init__(
-        self, song: Song, part: Part, first: int, last: int, ladder: Ladder, request: GradeRequest
+        self,
+        song: Song,
+        part: Part,
+        first: int,
+        last: int,
+        ladder: Ladder,
+        request: GradeRequest,
+        notes: Notes | None,
     ) -> None:
+        self._notes = notes
         self._song, self._part, self._first, self._last = song, part, first, last
         self._rows = range(first, last + 1)
         self._ladder, self._request = ladder, request
@@ -76,7 +91,8 @@ class _Passage:
 
     def ways(self) -> tuple[Alternative, ...]:
         """As written, and what differs from it and from one another."""
-        written = self._pinned(self._part, self._grader.grade(self._part))
+        pinned = self._pinned(self._part, self._grader.grade(self._part))
+        written = self._among_notes(pinned) or self._part
         base = self._shown("As written", self._part, None)
         seen = {self._bars(written)}
         found: list[Alternative] = []
@@ -86,8 +102,9 @@ class _Passage:
             (_MOST_FINGERINGS, self._by_fingers()),
         ):
             fresh = []
-            for title, candidate in family:
-                if self._bars(candidate) not in seen:
+            for title, whole in family:
+                candidate = self._among_notes(whole)
+                if candidate and self._bars(candidate) not in seen:
                     seen.add(self._bars(candidate))
                     told = title or first_difference(written, candidate, self._rows)
                     fresh.append(self._shown(told, candidate, base))
@@ -95,6 +112,10 @@ class _Passage:
             easier = [way for way in fresh if way.step < base.step - SAME_STEP]
             found += [*easier, *fresh[len(easier) :][:_NOT_EASIER]][:most]
         return (base, *with_titles_of_their_own(sorted(found, key=_easiest)))
+
+    def _among_notes(self, part: Part) -> Part | None:
+        """A way within the chosen notes alone; None where it cannot be joined to what is around them."""
+        return blended(self._part, part, self._notes) if self._notes else part
 
     def _bars(self, part: Part) -> tuple[Bar, ...]:
         return part.bars[self._first : self._last + 1]

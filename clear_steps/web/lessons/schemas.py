@@ -125,6 +125,12 @@ class StretchIn(StretchModel):
     lesson: LessonQuery = LessonQuery()
 
 
+class SpokenModel(MomentModel):
+    """What is said of the notes that are struck at a moment, to be read while they sound."""
+
+    words: str
+
+
 class ChunkModel(StretchModel):
     """A chunk. `tempo`: the percentage of the marked tempo to begin with, null where it is past the student
     at any; `like`: the chunk (from 0) that it is again."""
@@ -140,6 +146,7 @@ class ChunkModel(StretchModel):
     tempo: int | None
     layers: list[Layer]
     words: list[str]
+    spoken: list[SpokenModel]
 
 
 class LessonModel(BaseModel):

@@ -136,6 +136,10 @@ def _chunk_model(part: Part, row: GradedChunk, said: Directions, own: list[str])
         tempo=row.tempo,
         layers=own,
         words=list(said.sentences),
+        spoken=[
+            api.SpokenModel(bar=at.bar, event=part.bars[at.bar].onsets.index(at.onset), words=words)
+            for at, words in said.spoken
+        ],
     )
 
 

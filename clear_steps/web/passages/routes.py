@@ -90,7 +90,8 @@ def list_alternatives(song_id: int, body: api.PassageIn) -> api.AlternativeList:
     written = read_cached(latest.text).song
     song = whom.on_their_guitar(written)
     part = _part(song, body.part_index)
-    ways = alternatives(song, part, body.first, body.last, current_ladder().ladder, whom.request)
+    ladder, notes = current_ladder().ladder, body.notes(part)
+    ways = alternatives(song, part, body.first, body.last, ladder, whom.request, notes)
     scale = written.parts[body.part_index].scale_length_mm
     rows = [_alternative_model(written, replace(way.part, scale_length_mm=scale), way, body) for way in ways]
     return api.AlternativeList(

@@ -4,15 +4,14 @@ from pydantic import BaseModel, Field
 
 from clear_steps.core.score import Finger, Role
 from clear_steps.core.score.tuning import MAX_STRINGS
+from clear_steps.web.passages.ends import PassageEnds
 from clear_steps.web.whom import GradeQuery
 
 
-class PassageIn(BaseModel):
-    """Bars of a part by index, both inclusive."""
+class PassageIn(PassageEnds):
+    """A passage of a part."""
 
     part_index: int = Field(0, ge=0, le=50)
-    first: int = Field(ge=0)
-    last: int = Field(ge=0)
     grade: GradeQuery = GradeQuery()
 
 

@@ -95,7 +95,7 @@ def _offered(
     song: Song, part: Part, query: api.BarsQuery, ladder: Ladder, request: GradeRequest
 ) -> api.AskedList:
     bars = range(query.first, query.last + 1)
-    found = offers(song, part, bars, ladder, request)
+    found = offers(song, part, bars, ladder, request, query.notes(part))
     now = grade_part(song, part, ladder, request)
     return api.AskedList(
         step=now.step,
@@ -112,7 +112,17 @@ def ask_for_change_of_song(song_id: int, body: api.AskOfPartIn) -> api.VersionMo
     with current_database().session() as session:
         of = asked_part(session, song_id, body.part_index)
         wanted, bars = (body.kind, body.says), range(body.first, body.last + 1)
-        edit = asked_edit(of.song, of.part, (), (), wanted, bars, of.ladder.ladder, of.whom.request)
+        edit = asked_edit(
+            of.song,
+            of.part,
+            (),
+            (),
+            wanted,
+            bars,
+            of.ladder.ladder,
+            of.whom.request,
+            body.notes(of.part),
+        )
         wish = digest("one change", f"{song_id} {of.revision}", body.model_dump_json(), program_mark())
         new = NewVersion(
             song_id,
@@ -148,6 +158,7 @@ def ask_for_change(version_id: int, body: api.AskIn) -> api.VersionModel:
             range(body.first, body.last + 1),
             ladder,
             written_for(stored).request,
+            body.notes(standing_of(session, stored)),
         )
         stored = versions.add_hand_edit(version_id, edit)
     return shown(stored)

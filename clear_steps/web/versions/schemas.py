@@ -8,6 +8,7 @@ from clear_steps.core.easier import Approach, SetupWish, TuningAndCapo
 from clear_steps.core.score import MAX_CAPO
 from clear_steps.formats.tabtext import tuning_said
 from clear_steps.web.analysis.schemas import AnalysisModel, PartModel
+from clear_steps.web.passages.ends import PassageEnds
 from clear_steps.web.security import LARGEST_ID
 from clear_steps.web.songs.schemas import ClimbModel
 
@@ -234,11 +235,8 @@ class NoteIn(BaseModel):
     halve: bool = False
 
 
-class BarsQuery(BaseModel):
-    """Bars of a version by index, from one to another."""
-
-    first: int = Field(ge=0, le=100_000)
-    last: int = Field(ge=0, le=100_000)
+class BarsQuery(PassageEnds):
+    """Bars of a version by index, from one to another, or some notes of them."""
 
 
 class PartBarsQuery(BarsQuery):
@@ -264,11 +262,9 @@ class AskedList(BaseModel):
     changes: list[AskedModel]
 
 
-class AskIn(BaseModel):
+class AskIn(PassageEnds):
     """Ask for one of the changes that apply to some bars."""
 
-    first: int = Field(ge=0, le=100_000)
-    last: int = Field(ge=0, le=100_000)
     kind: str = Field(max_length=40)
     says: str = Field(max_length=300)
 

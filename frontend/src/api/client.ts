@@ -15,6 +15,13 @@ export type Moment = components['schemas']['MomentModel']
 export type Lesson = components['schemas']['LessonModel']
 export type LessonQuery = components['schemas']['LessonQuery']
 export type SettingUpQuery = LessonQuery & { tuned_to: string; to: string }
+/** Where a passage begins and ends: bars, or some notes of them. */
+export interface PassageEnds {
+  first: number
+  last: number
+  first_event: number | null
+  last_event: number | null
+}
 export type Setting = components['schemas']['SettingModel']
 export type SheetChoice = components['schemas']['SheetModel']
 export type SheetIn = components['schemas']['SheetIn']
@@ -257,12 +264,8 @@ export const api = {
         body: { tab },
       }),
     ),
-  changesOf: (id: number, first: number, last: number) =>
-    answer(
-      client.GET('/api/versions/{version_id}/changes', {
-        params: { path: { version_id: id }, query: { first, last } },
-      }),
-    ),
+  changesOf: (id: number, query: PassageEnds) =>
+    answer(client.GET('/api/versions/{version_id}/changes', { params: { path: { version_id: id }, query } })),
   askForChange: (id: number, body: AskIn) =>
     answer(client.POST('/api/versions/{version_id}/changes', { params: { path: { version_id: id } }, body })),
   changeNote: (id: number, bar: number, body: NoteIn) =>
@@ -282,10 +285,10 @@ export const api = {
         params: { path: { song_id: songId }, query: { part_index, ...asked } },
       }),
     ),
-  changesOfSong: (songId: number, part_index: number, first: number, last: number) =>
+  changesOfSong: (songId: number, part_index: number, ends: PassageEnds) =>
     answer(
       client.GET('/api/songs/{song_id}/changes', {
-        params: { path: { song_id: songId }, query: { part_index, first, last } },
+        params: { path: { song_id: songId }, query: { part_index, ...ends } },
       }),
     ),
   askForChangeOfSong: (songId: number, body: AskOfPartIn) =>

@@ -58,7 +58,7 @@ function endOf(part: Part, firstBar: number, last: Moment): number {
 }
 
 /** Indexes of bars, both ends included. */
-const barsBetween = (first: number, last: number): number[] =>
+export const barsBetween = (first: number, last: number): number[] =>
   Array.from({ length: last - first + 1 }, (_, index) => first + index)
 
 export const EARLY = 1e-6 // s: sums of lengths are not exact
@@ -66,3 +66,35 @@ export const EARLY = 1e-6 // s: sums of lengths are not exact
 export const order = (a: Moment, b: Moment): number => a.bar - b.bar || a.event - b.event
 /** Whether a moment comes before another, or is it. */
 export const inOrder = (a: Moment, b: Moment): boolean => order(a, b) <= 0
+
+/** The moment of another writing of the part that sounds where one of this does: the last that has begun. */
+export function sameMoment(from: Part, to: Part, at: Moment): Moment {
+  const onset = from.bars[at.bar].events[at.event].onset_quarters + EARLY
+  const later = to.bars[at.bar].events.findIndex((event) => event.onset_quarters > onset)
+  const event = later < 0 ? to.bars[at.bar].events.length - 1 : later - 1
+  return { bar: at.bar, event: Math.max(event, 0) }
+}
+
+/** The same stretch of another writing of the part. */
+export function sameStretch(from: Part, to: Part, { first, last }: Stretch): Stretch {
+  return { first: sameMoment(from, to, first), last: sameMoment(from, to, last) }
+}
+
+// What is learnt after the notes (as `core/teach/chunks/layers` has it).
+const AFTERWARDS = ['tremolo', 'free_tremolo', 'slap', 'palm_mute', 'dead']
+
+/** The part without what is done to its notes. */
+export function notesAlone(part: Part): Part {
+  const kept = (words: string[]) => words.filter((word) => !AFTERWARDS.includes(word))
+  const bars = part.bars.map((bar) => ({
+    ...bar,
+    events: bar.events.map((event) => ({
+      ...event,
+      how: kept(event.how),
+      notes: event.notes
+        .filter((note) => !note.techniques.includes('dead'))
+        .map((note) => ({ ...note, techniques: kept(note.techniques) })),
+    })),
+  }))
+  return { ...part, bars } as Part
+}

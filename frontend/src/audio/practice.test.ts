@@ -8,6 +8,7 @@ import {
   risingPercents,
   type Practice,
 } from './practice'
+import { notesAlone, sameMoment, sameStretch } from './places'
 
 const note = { string: 3, fret: 5, pitch: 60, techniques: [], tied: false, sounding_quarters: 1 }
 const event = (onset: number, change: object = {}): Event =>
@@ -77,6 +78,37 @@ describe('what is practised', () => {
       ],
     })
     expect(apart.sounds.map((sound) => sound.at)).toEqual([0, 1])
+  })
+  it('plays whole bars as they are played, repeats and clicks with them', () => {
+    const whole = practiceTimeline(part, { ...plain, stretches: [], bars: part.played, click: 'beats' })
+    expect(whole.seconds).toBe(8)
+    expect(whole.sounds).toHaveLength(16)
+    expect(whole.clicks.filter((click) => click.accent).map((click) => click.at)).toEqual([0, 2, 4, 6])
+  })
+  it("lets each bend's target be heard first, then the bend", () => {
+    const bent = { ...part, bars: [bar(0, { events: [event(0, { bend_half_tones: 2 })] }), bar(1)] }
+    const stretches = [{ first: at(0, 0), last: at(0, 0) }]
+    const { sounds } = practiceTimeline(bent as Part, { ...plain, stretches, bendsFirst: true })
+    expect(sounds.map(({ midi, glide }) => [midi, glide.length])).toEqual([
+      [62, 0],
+      [60, 1],
+    ])
+    expect(sounds[1].at).toBe(0.5)
+  })
+  it('finds the same place in another writing of the bar', () => {
+    const halved = { ...part, bars: [bar(0, { events: [event(0), event(2)] }), bar(1)] } as Part
+    expect(sameStretch(part, halved, { first: at(0, 1), last: at(0, 3) })).toEqual({
+      first: at(0, 0),
+      last: at(0, 1),
+    })
+    expect(sameMoment(halved, part, at(0, 1))).toEqual(at(0, 2))
+  })
+  it('takes what is done to the notes away for their first layer', () => {
+    const muted = bar(0, { events: [event(0, { techniques: ['palm_mute', 'accent'] })] })
+    const dead = bar(1, { events: [event(0, { techniques: ['dead'] })] })
+    const { bars } = notesAlone({ ...part, bars: [muted, dead] } as Part)
+    expect(bars[0].events[0].notes[0].techniques).toEqual(['accent'])
+    expect(bars[1].events[0].notes).toEqual([])
   })
   it('lets one voice be heard alone, or the others softer', () => {
     const alone = practiceTimeline(part, { ...plain, strings: { alone: [1], others: 0 } })

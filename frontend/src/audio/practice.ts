@@ -3,14 +3,16 @@
  * tempo that rises. Pure; times are seconds from the first click.
  */
 import type { Bar, Moment, Part } from '../api/client'
-import { cutOut, EARLY, nextBeat, order, type Stretch } from './places'
-import type { Mark, Sound, Timeline } from './timeline'
+import { barsBetween, cutOut, EARLY, nextBeat, order, type Stretch } from './places'
+import { timelineOfBars, type Mark, type Sound, type Timeline } from './timeline'
 
 export const CLICKS = ['off', 'beats', 'eighths', 'backbeat', 'turned'] as const
 export type ClickKind = (typeof CLICKS)[number]
 
 export interface Practice {
   stretches: Stretch[] // one after the other; those that touch are joined
+  bars?: number[] // instead of them: whole bars as they are played, repeats and all
+  bendsFirst?: boolean // before every pass one with each bend's target, struck
   percents: number[] // of the timeline's tempo, one a pass
   gapBeats: number // to breathe between passes
   click: ClickKind
@@ -40,14 +42,19 @@ interface Piece {
 
 export function practiceTimeline(part: Part, practice: Practice): PracticeTimeline {
   const joined = joinedStretches(part, practice.stretches)
-  const first = part.bars[joined[0].first.bar]
+  const entry = practice.bars ? { bar: practice.bars[0], event: 0 } : joined[0].first
+  const first = part.bars[entry.bar]
   const beatSeconds = first.beat_quarters * first.quarter_seconds
-  const once = onePass(part, joined, practice, beatSeconds)
+  const bent = practice.bars
+    ? pieceOfBars(part, practice.bars, practice)
+    : onePass(part, joined, practice, beatSeconds)
+  const passes = practice.bendsFirst ? [onTargets(bent), bent] : [bent]
+  const percents = practice.percents.flatMap((percent) => passes.map((once) => ({ percent, once })))
   const made: PracticeTimeline = {
     ...{ sounds: [], marks: [], clicks: [], passes: [], seconds: 0, beatSeconds, countIn: 0 },
   }
-  const lead = practice.countIn ? countIn(part, joined[0].first) : { clicks: [], seconds: 0 }
-  for (const [number, percent] of practice.percents.entries()) {
+  const lead = practice.countIn ? countIn(part, entry) : { clicks: [], seconds: 0 }
+  for (const [number, { percent, once }] of percents.entries()) {
     const stretch = 100 / percent
     if (number === 0) {
       made.clicks.push(...lead.clicks.map((click) => ({ ...click, at: click.at * stretch })))
@@ -59,7 +66,7 @@ export function practiceTimeline(part: Part, practice: Practice): PracticeTimeli
     made.marks.push(...once.marks.map((mark) => ({ ...mark, at: at + mark.at * stretch })))
     made.clicks.push(...once.clicks.map((click) => ({ ...click, at: at + click.at * stretch })))
     made.seconds = at + once.seconds * stretch
-    if (number + 1 < practice.percents.length) breathe(made, practice, once.seconds, beatSeconds, stretch)
+    if (number + 1 < percents.length) breathe(made, practice, once.seconds, beatSeconds, stretch)
   }
   return made
 }
@@ -136,11 +143,30 @@ function pieceOf(part: Part, { first, last }: Stretch, practice: Practice): Piec
   return {
     sounds: sounds.map((sound) => heard(sound, practice)).filter((sound) => sound.loudness > 0),
     marks,
-    clicks: clicksOf(part, first.bar, last.bar, practice.click)
+    clicks: clicksOf(part, barsBetween(first.bar, last.bar), practice.click)
       .filter((click) => within(click.at))
       .map((click) => ({ ...click, at: click.at - start })),
     seconds,
   }
+}
+
+/** Whole bars one after the other, as they are played. */
+function pieceOfBars(part: Part, bars: number[], practice: Practice): Piece {
+  const { sounds, marks, seconds } = timelineOfBars(part, bars, practice.swing)
+  return {
+    sounds: sounds.map((sound) => heard(sound, practice)).filter((sound) => sound.loudness > 0),
+    marks,
+    clicks: clicksOf(part, bars, practice.click),
+    seconds,
+  }
+}
+
+/** The same with every bend's target struck instead: what the ear aims at. */
+function onTargets(piece: Piece): Piece {
+  const sounds = piece.sounds.map((sound) =>
+    sound.target === undefined ? sound : { ...sound, midi: sound.target, glide: [] },
+  )
+  return { ...piece, sounds }
 }
 
 function heard(sound: Sound, { strings }: Practice): Sound {
@@ -148,10 +174,10 @@ function heard(sound: Sound, { strings }: Practice): Sound {
   return { ...sound, loudness: sound.loudness * strings.others }
 }
 
-function clicksOf(part: Part, firstBar: number, lastBar: number, kind: ClickKind): Click[] {
+function clicksOf(part: Part, bars: number[], kind: ClickKind): Click[] {
   const found: Click[] = []
   let start = 0
-  for (const bar of part.bars.slice(firstBar, lastBar + 1)) {
+  for (const bar of bars.map((index) => part.bars[index])) {
     for (const { onset, accent } of clickPlaces(bar, kind))
       found.push({ at: start + onset * bar.quarter_seconds, accent })
     start += bar.seconds

@@ -12,6 +12,7 @@ export interface Sound {
   loudness: number // 0 to 1
   glide: { midi: number; from: number; seconds: number }[] // pitch bends: to which pitch, when, how long
   vibrato: boolean
+  target?: number // MIDI number that a bend goes to
 }
 export interface Mark {
   at: number
@@ -118,6 +119,7 @@ function soundOf(note: Note, event: Event, bar: Bar, at: number, from: number | 
     loudness: soft ? 0.5 : has('accent') || has('slap') ? 0.95 : 0.75,
     glide: [...glides(note, event, bar, from), ...dips(note, event), ...slidOut(note, seconds)],
     vibrato: has('vibrato'),
+    ...(note.bend_half_tones ? { target: note.pitch + note.bend_half_tones } : {}),
   }
 }
 

@@ -15,7 +15,15 @@ from clear_steps.core.score import Part, Song, Technique
 from clear_steps.core.teach.chunks import Chunk, likes, proposed_chunks
 from clear_steps.core.teach.chunks.chunk import struck_in, within
 from clear_steps.core.teach.chunks.naming import names
-from clear_steps.core.teach.words import MOST_WORDS, PHRASES, Language, sentences_of, told_chunks
+from clear_steps.core.teach.words import (
+    MOST_WORDS,
+    PHRASES,
+    ChunkFacts,
+    Language,
+    sentences_of,
+    told_chunks,
+)
+from clear_steps.core.teach.words.sentences import spoken
 from clear_steps.demo import demo_texts
 from clear_steps.formats import import_song
 from clear_steps.formats.tabtext import read_tab
@@ -85,6 +93,15 @@ def check(song: Song, part: Part, language: Language, request: GradeRequest = Gr
         read = reader.chunk(facts.name, sentences)
         assert [set(moment) for moment in read.moments] == written_notes(part, chunk, excerpts), sentences
         assert read.onsets == written_onsets(part, chunk), sentences
+        check_spoken(facts, language, written_notes(part, chunk, excerpts))
+
+
+def check_spoken(facts: ChunkFacts, language: Language, written: list[set[ReadNote]]) -> None:
+    """What is read while a moment sounds says that moment, all of it and by itself."""
+    for said, notes in zip(spoken(facts, PHRASES[language]), written, strict=True):
+        sentences = tuple(f"{phrase[0].upper()}{phrase[1:]}." for phrase in said.words.split("; "))
+        (moment,) = Reader(TABLES[language]).chunk(facts.name, sentences).moments
+        assert set(moment) == notes, said.words
 
 
 @pytest.mark.parametrize("language", Language)

@@ -17,7 +17,7 @@ from clear_steps.core.teach.words.english import English
 from clear_steps.core.teach.words.facts import ChunkFacts, Grips
 from clear_steps.core.teach.words.names import Names, chord_in
 from clear_steps.core.teach.words.phrases import Phrases
-from clear_steps.core.teach.words.sentences import MOST_WORDS, sentences_of
+from clear_steps.core.teach.words.sentences import MOST_WORDS, Spoken, sentences_of, spoken
 from clear_steps.core.teach.words.spanish import Spanish, like_words
 from clear_steps.core.teach.words.telling import told_chunks
 
@@ -34,10 +34,11 @@ _LIKE_WORDS: dict[Language, LikeWords | None] = {Language.ENGLISH: None, Languag
 
 @dataclass(frozen=True, slots=True)
 class Directions:
-    """A chunk's name and what is said of it."""
+    """A chunk's name and what is said of it; `spoken`: every moment by itself."""
 
     name: str
     sentences: tuple[str, ...]
+    spoken: tuple[Spoken, ...]
 
 
 def directions(
@@ -51,8 +52,12 @@ def directions(
     """What a teacher says of every chunk of a part, in a language; `alike` where it is known already."""
     alike = likes(part, chunks) if alike is None else alike
     called = chunk_names(part, chunks, alike, _LIKE_WORDS[language])
-    said = sentences_of(told_chunks(part, chunks, alike, called, grips), PHRASES[language], names)
-    return tuple(Directions(*row) for row in zip(called, said, strict=True))
+    phrases, told = PHRASES[language], told_chunks(part, chunks, alike, called, grips)
+    said = sentences_of(told, phrases, names)
+    return tuple(
+        Directions(name, sentences, spoken(facts, phrases, names))
+        for name, sentences, facts in zip(called, said, told, strict=True)
+    )
 
 
 @dataclass(frozen=True, slots=True)

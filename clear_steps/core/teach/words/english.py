@@ -172,7 +172,7 @@ class English:
             Compare.OCTAVE_ABOVE: f"until it is an octave above the open {other}",
             Compare.PRESSED: f"until it sounds as the {other} at the {ordinal(turn.fret)} fret",
             Compare.PRESSES: f"until its {ordinal(turn.fret)} fret sounds as the open {other}",
-            Compare.TONE: "by a tone",
+            Compare.TONE: "by a reference tone",
         }[turn.compare]
         slowly = ", slowly: it may break" if turn.tight else ""
         way = "up" if turn.by > 0 else "down"

@@ -6,6 +6,7 @@ from fractions import Fraction
 from itertools import groupby
 from typing import NamedTuple
 
+from clear_steps.core.figures import At
 from clear_steps.core.score import Metre, Stroke, Technique
 from clear_steps.core.score.words import count_sign
 from clear_steps.core.teach.words.facts import ChunkFacts, MomentFact, NoteFact
@@ -22,12 +23,24 @@ Told = dict[str, tuple[NoteFact, ...]]
 """Chords by their names as they were told: one that comes again is only named."""
 
 
+class Spoken(NamedTuple):
+    """What is said of the notes that are struck at a moment."""
+
+    at: At
+    words: str
+
+
 def sentences_of(
     chunks: Sequence[ChunkFacts], phrases: Phrases, names: Names = Names.LETTERS
 ) -> tuple[tuple[str, ...], ...]:
     """What a teacher says of every chunk of a part, in the order written."""
     told: Told = {}
     return tuple(tuple(_chunk(facts, phrases, names, told)) for facts in chunks)
+
+
+def spoken(facts: ChunkFacts, phrases: Phrases, names: Names = Names.LETTERS) -> tuple[Spoken, ...]:
+    """Every moment of a chunk by itself, to be read while it sounds."""
+    return tuple(Spoken(moment.at, "; ".join(_whole(moment, phrases, names))) for moment in facts.moments)
 
 
 def _chunk(facts: ChunkFacts, phrases: Phrases, names: Names, told: Told) -> list[str]:

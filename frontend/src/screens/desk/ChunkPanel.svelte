@@ -6,6 +6,7 @@
   import ErrorNote from '../../components/ErrorNote.svelte'
   import LanguageChoice from '../../components/LanguageChoice.svelte'
   import { stepText } from '../../components/steps'
+  import Tick from '../../ui/Tick.svelte'
   import type { DeskState } from './desk.svelte'
   import type { LessonState } from './lesson.svelte'
 
@@ -33,6 +34,13 @@
   const chunk: Chunk | undefined = $derived(isChunk ? lesson.chunk! : told.data)
   const atTempo = $derived(chunk?.tempo ? Math.round((desk.markedTempo * chunk.tempo) / 100) : 0)
 
+  // What sounded last stays until something else is struck.
+  let sounding = $state('')
+  $effect(() => {
+    const now = lesson.wordsNow(chunk)
+    if (now) sounding = now
+  })
+
   function play(): void {
     lesson.hearing = 'new'
     onplay()
@@ -50,8 +58,8 @@
 {:else if chunk}
   <section aria-label="Chosen notes" class="mb-4 border-b border-contour pb-4">
     <h2 class="flex items-baseline justify-between gap-3 text-lg">
-      <span>{isChunk ? `Chunk ${chunk.called}` : 'Chosen notes'}</span><span class="tabular-nums"
-        >Step {stepText(chunk.step)}</span
+      <span>{isChunk ? `Chunk ${chunk.called}` : 'Chosen notes'}</span><span
+        class="whitespace-nowrap tabular-nums">Step {stepText(chunk.step)}</span
       >
     </h2>
     <p class="first-letter:uppercase">
@@ -78,6 +86,16 @@
         onnames={(names) => (lesson.names = names)}
       />
     </div>
+    <Tick bind:checked={lesson.following}>word by word as it plays</Tick>
+    {#if lesson.following}
+      <p
+        class="mt-1 min-h-14 border-l-4 border-changed pl-3 text-lg leading-snug first-letter:uppercase"
+        lang={lesson.language}
+        data-testid="words-now"
+      >
+        {sounding}
+      </p>
+    {/if}
     <ul class="mt-1 space-y-1" lang={lesson.language} aria-label="Directions">
       {#each chunk.words as sentence, at (at)}<li>{sentence}</li>{/each}
     </ul>

@@ -35,6 +35,7 @@
   )
   let keysOpen = $state(false)
   let settingUp = $state(false)
+  let practiceOpen = $state(false)
   let loop = $state(false)
   let countIn = $state(true)
   let tapper = $state<TapTempo>()
@@ -74,7 +75,8 @@
   // A new tempo or a new choice of bars is heard at once: what plays begins again with it.
   $effect(() => {
     void [desk.analysis?.tempo, desk.range.join(), desk.notes, loop]
-    void [lesson.hearing, lesson.click, lesson.gap, lesson.rises, lesson.voice]
+    void [lesson.hearing, lesson.click, lesson.gap, lesson.rises, lesson.voice, lesson.layer]
+    void [lesson.bendsFirst, lesson.onVersion, lesson.version, lesson.from]
     untrack(() => {
       if (player.playing) start()
     })
@@ -87,6 +89,11 @@
     if (practice) return play(practice, false, false)
     const columns = lesson.hearing === 'whole' ? desk.allColumns : desk.columns
     if (desk.part) play(together(desk.parts.map((part) => timelineOf(part, columns, swing))), loop)
+  }
+
+  function startAnew(): void {
+    lesson.from = null
+    start()
   }
 
   /** The places of the chosen figure, one after the other. */
@@ -108,6 +115,26 @@
     })
   }
 
+  // Versions are asked for once somebody wants to hear one.
+  const versions = createQuery(() => ({
+    queryKey: ['versions', id],
+    queryFn: () => api.versions(id),
+    enabled: practiceOpen || lesson.onVersion,
+  }))
+  const own = $derived(
+    (versions.data?.versions ?? []).filter((each) => !each.put_away && each.part_index === desk.partIndex),
+  )
+  const versionId = $derived(own.find((each) => each.id === lesson.versionId)?.id ?? own.at(-1)?.id ?? null)
+  const version = createQuery(() => ({
+    queryKey: ['version', versionId, desk.query],
+    queryFn: () => api.version(versionId!, desk.query),
+    enabled: lesson.onVersion && versionId !== null,
+  }))
+  $effect(() => {
+    lesson.version = lesson.onVersion ? (version.data?.version.parts[0] ?? null) : null
+    if (lesson.onVersion && versions.data && own.length === 0) lesson.onVersion = false
+  })
+
   /** What is new, all so far, or the whole: chosen and heard with one key. */
   function hear(hearing: Hearing): void {
     lesson.hearing = hearing
@@ -121,7 +148,7 @@
       if (player.playing) {
         player.stop()
         desk.cursor = null
-      } else start()
+      } else startAnew()
     },
     toggleLoop: () => void (loop = !loop),
     tap: () => tapper?.tap(),
@@ -132,7 +159,9 @@
     nextChunk: (by: 1 | -1) => lesson.step(by),
     hear: (key: string) => hear(HEARINGS[key]),
     cut: () => void lesson.cutAt(desk.notes?.first ?? { bar: desk.bar, event: desk.event }),
-    again: () => start(),
+    again: () => startAnew(),
+    slower: () => void (lesson.fallBack() || desk.quicken(-5)),
+    otherWriting: () => void (lesson.onVersion = !lesson.onVersion),
   }
 
   function press(event: KeyboardEvent): void {
@@ -165,7 +194,13 @@
           <Legend {desk} />
         </div>
         <TabPages {desk} {lesson} parts={desk.parts} />
-        {#if lesson.data && !desk.textOpen}<LessonStrip {lesson} onhear={hear} />{/if}
+        {#if lesson.data && !desk.textOpen}<LessonStrip
+            {lesson}
+            versions={own}
+            {versionId}
+            bind:practiceOpen
+            onhear={hear}
+          />{/if}
         {#if desk.textOpen}<TextDrawer {desk} songId={id} />{/if}
       </div>
       <aside class="side-panel" aria-label="Evidence" class:opacity-60={song.isFetching && !song.data}>

@@ -1,4 +1,4 @@
-<!-- One change on the chosen bars, written as a version of its own; the song stays as it is. -->
+<!-- One change on the chosen bars or notes, written as a version of its own; the song stays as it is. -->
 <script lang="ts">
   import { createMutation, createQuery, useQueryClient } from '@tanstack/svelte-query'
   import { push } from 'svelte-spa-router'
@@ -11,16 +11,15 @@
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
   let open = $state(false)
   const queries = useQueryClient()
-  const first = $derived(desk.range[0])
-  const last = $derived(desk.range[1])
+  const ends = $derived(desk.ends)
   const offers = createQuery(() => ({
-    queryKey: ['changes of song', songId, desk.song?.revision, desk.partIndex, first, last],
-    queryFn: () => api.changesOfSong(songId, desk.partIndex, first, last),
+    queryKey: ['changes of song', songId, desk.song?.revision, desk.partIndex, ends],
+    queryFn: () => api.changesOfSong(songId, desk.partIndex, ends),
     enabled: open && !desk.textOpen,
   }))
   const ask = createMutation(() => ({
     mutationFn: ({ kind, says }: AskedChange) =>
-      api.askForChangeOfSong(songId, { part_index: desk.partIndex, first, last, kind, says }),
+      api.askForChangeOfSong(songId, { part_index: desk.partIndex, ...ends, kind, says }),
     onSuccess: async () => {
       await queries.invalidateQueries({ queryKey: ['versions', songId] })
       await push(`/song/${songId}/versions`)
@@ -34,6 +33,9 @@
       <p class="mt-2 text-quiet">Save the text first.</p>
     {:else}
       {#if ask.isError}<ErrorNote message={ask.error.message} />{/if}
+      {#if desk.notes}<p class="mt-1 text-sm text-quiet">
+          On the chosen notes alone; what is around them stays.
+        </p>{/if}
       <ChangesThatApply
         found={offers.data}
         error={offers.error}

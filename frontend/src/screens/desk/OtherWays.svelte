@@ -12,14 +12,14 @@
   let open = $state(false)
   const queries = useQueryClient()
   const passage = $derived({
-    first: desk.range[0],
-    last: desk.range[1],
+    ...desk.ends,
     part_index: desk.partIndex,
     grade: desk.query,
   })
   const tooLong = $derived(passage.last - passage.first >= MOST_BARS)
   const named = $derived.by(() => {
     const [first, last] = [desk.part?.bars[passage.first]?.number, desk.part?.bars[passage.last]?.number]
+    if (desk.notes) return 'the chosen notes'
     return first === last ? `bar ${first}` : `bars ${first}-${last}`
   })
   const ways = createQuery(() => ({

@@ -9,6 +9,7 @@ import {
   type GradeQuery,
   type Moment,
   type Part,
+  type PassageEnds,
 } from '../../api/client'
 import { inOrder, type Stretch } from '../../audio/places'
 import { alignedParts, type AlignedPart } from '../../tab/aligned'
@@ -93,6 +94,13 @@ export class DeskState {
     const to = { bar: this.bar, event: this.event }
     return inOrder(from, to) ? { first: from, last: to } : { first: to, last: from }
   })
+
+  /** Where what is chosen begins and ends, as the server is asked of it: bars, or notes. */
+  get ends(): PassageEnds {
+    const [first, last] = this.range
+    const notes = this.notes
+    return { first, last, first_event: notes?.first.event ?? null, last_event: notes?.last.event ?? null }
+  }
 
   /** Stretch the choice to a note. */
   extendToNote(bar: number, event: number): void {

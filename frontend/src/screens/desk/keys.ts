@@ -20,6 +20,8 @@ export interface DeskTools {
   hear: (key: string) => void
   cut: () => void
   again: () => void
+  slower: () => void
+  otherWriting: () => void
 }
 
 const plain = (key: string) => (event: KeyboardEvent) => event.key === key && !event.shiftKey
@@ -103,8 +105,19 @@ export const DESK_KEYS: DeskKey[] = [
     match: (e) => e.key.toLowerCase() === 'a',
     act: (_, tools) => tools.again(),
   },
-  { keys: '-', does: 'slower', match: (e) => e.key === '-', act: (desk) => desk.quicken(-5) },
+  {
+    keys: '-',
+    does: 'slower; a tempo that rises by itself falls back',
+    match: (e) => e.key === '-',
+    act: (_, tools) => tools.slower(),
+  },
   { keys: '+', does: 'faster', match: (e) => e.key === '+' || e.key === '=', act: (desk) => desk.quicken(5) },
+  {
+    keys: 'V',
+    does: 'the easier version at the same place, or the original again',
+    match: (e) => e.key.toLowerCase() === 'v',
+    act: (_, tools) => tools.otherWriting(),
+  },
   {
     keys: 'F',
     does: 'fingers shown or hidden',
@@ -139,10 +152,14 @@ export const DESK_KEYS: DeskKey[] = [
   { keys: '?', does: 'this list', match: (e) => e.key === '?', act: (_, tools) => tools.showKeys() },
 ]
 
+// An open list has the arrows to itself, wherever the focus is.
+const OPEN_LISTS = '[role=listbox], [role=menu], .float, [aria-expanded=true][aria-haspopup]'
+const FIELDS = `input, select, textarea, .cm-editor, [role=dialog], ${OPEN_LISTS}`
+
 /** Whether a key pressed there belongs to a field and not to the Desk. */
 export function belongsToField(event: KeyboardEvent): boolean {
   const target = event.target as HTMLElement
   if (event.ctrlKey || event.metaKey || event.altKey) return true
-  if (target.closest('input, select, textarea, .cm-editor, [role=dialog]')) return true
+  if (target.closest(FIELDS)) return true
   return target.closest('button:not([data-bar]), a') !== null && (event.key === ' ' || event.key === 'Enter')
 }

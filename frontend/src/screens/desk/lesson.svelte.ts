@@ -7,11 +7,18 @@ import {
   type Lesson,
   type LessonQuery,
   type Moment,
+  type Part,
 } from '../../api/client'
-import { practiceTimeline, risingPercents, type ClickKind, type PracticeTimeline } from '../../audio/practice'
-import type { Stretch } from '../../audio/places'
+import {
+  practiceTimeline,
+  risingPercents,
+  type ClickKind,
+  type Practice,
+  type PracticeTimeline,
+} from '../../audio/practice'
+import { notesAlone, sameMoment, sameStretch, type Stretch } from '../../audio/places'
 import { whomQuery } from '../../whom.svelte'
-import type { DeskState } from './desk.svelte'
+import { SLOWEST_PERCENT, type DeskState } from './desk.svelte'
 
 export type Hearing = 'new' | 'so far' | 'whole'
 export type Language = NonNullable<LessonQuery['language']>
@@ -31,12 +38,20 @@ export const CLICK_WORDS: Record<ClickKind, string> = {
   turned: 'click between beats',
 }
 export type Voice = 'all' | 'melody' | 'bass'
+export type Layer = Chunk['layers'][number]
+const LAYERS: Layer[] = ['bass', 'melody', 'notes', 'all']
+/** A chunk to learn, or one layer of it. */
+export interface LessonStep {
+  index: number
+  layer: Layer
+}
 const MOST_SOUNDS = 6000 // laid out at once
 const MOST_PASSES = 200
 
 export class LessonState {
   data = $state.raw<Lesson | null>(null)
   chosen = $state(-1)
+  layer = $state<Layer>('all') // of the chosen chunk
   order = $state('top')
   hearing = $state<Hearing>('new')
   gap = $state(1) // beats between passes
@@ -47,8 +62,14 @@ export class LessonState {
   goal = $state(100) // per cent of the marked tempo
   voice = $state<Voice>('all')
   others = $state(0.25) // how loud what is not chosen plays
+  bendsFirst = $state(false)
+  versionId = $state<number | null>(null) // that is compared with, none: the latest
+  onVersion = $state(false) // it is heard instead of the original
+  version = $state.raw<Part | null>(null)
+  from = $state<number | null>(null) // per cent: where a rising tempo fell back to
   language = $state<Language>('en')
   names = $state<Names>('letters')
+  following = $state(false) // the words of what sounds are shown as it sounds
   problem = $state('')
   heardPercent = $state<number | null>(null) // of the pass that sounds
 
@@ -63,76 +84,129 @@ export class LessonState {
 
   readonly chunks: Chunk[] = $derived(this.data?.chunks ?? [])
   readonly chunk: Chunk | null = $derived(this.chunks[this.chosen] ?? null)
-  readonly inOrder: number[] = $derived(this.data?.orders[this.order] ?? [])
+  readonly steps: LessonStep[] = $derived.by(() => {
+    const inOrder = this.data?.orders[this.order] ?? []
+    if (this.order !== 'layers') return inOrder.map((index) => ({ index, layer: 'all' }))
+    return LAYERS.flatMap((layer) =>
+      inOrder.filter((index) => this.chunks[index].layers.includes(layer)).map((index) => ({ index, layer })),
+    )
+  })
+  readonly at: number = $derived(
+    this.steps.findIndex(({ index, layer }) => index === this.chosen && layer === this.layer),
+  )
   readonly twoVoices = $derived(this.chunks.some(({ layers }) => layers.includes('bass')))
 
-  choose(index: number): void {
+  /** What is said of the notes that sound, of the chosen stretch or any chunk. */
+  wordsNow(chosen: Chunk | undefined): string {
+    const { cursor } = this.desk
+    if (!cursor) return ''
+    const said = [...(chosen ? [chosen] : []), ...this.chunks].flatMap(({ spoken }) => spoken)
+    return said.find(({ bar, event }) => bar === cursor.bar && event === cursor.event)?.words ?? ''
+  }
+
+  /** Whether a note of the part is bent. */
+  get bent(): boolean {
+    const bars = this.desk.part?.bars ?? []
+    return bars.some(({ events }) => events.some(({ notes }) => notes.some((note) => note.bend_half_tones)))
+  }
+
+  choose(index: number, layer: Layer = 'all'): void {
     const chunk = this.chunks[index]
     if (!chunk) return
     this.chosen = index
+    this.layer = layer
     this.desk.chooseNotes(chunk.first, chunk.last)
   }
 
   /** The next chunk, or the one before, in the order of learning. */
   step(by: 1 | -1): void {
-    const at = this.inOrder.indexOf(this.chosen)
-    const next = at < 0 ? (by > 0 ? 0 : this.inOrder.length - 1) : at + by
-    if (this.inOrder[next] !== undefined) this.choose(this.inOrder[next])
+    const next = this.at < 0 ? (by > 0 ? 0 : this.steps.length - 1) : this.at + by
+    const step = this.steps[next]
+    if (step) this.choose(step.index, step.layer)
   }
 
   /** What is heard: the chosen notes, everything learnt up to them, or the whole part. */
   get stretches(): Stretch[] | null {
     if (this.hearing === 'whole') return null
     if (this.hearing === 'so far' && this.chunk) {
-      const learnt = this.inOrder.slice(0, this.inOrder.indexOf(this.chosen) + 1)
-      return learnt.map((index) => this.chunks[index])
+      const learnt = this.steps.slice(0, this.at + 1).filter(({ layer }) => layer === this.layer)
+      return learnt.map(({ index }) => this.chunks[index])
     }
     return this.desk.notes ? [this.desk.notes] : null
   }
 
-  /** The same in time; null where the whole is heard, or bars are chosen. */
+  /** What sounds: the part, or the version at the same place; null where neither is there yet. */
+  private get sounding(): Part | null {
+    const part = this.onVersion ? this.version : this.desk.part
+    return part && this.layer === 'notes' && this.hearing !== 'whole' ? notesAlone(part) : part
+  }
+
+  /** The same in time; null where the part is heard as it is written, or bars of it. */
   timeline(loop: boolean, countIn: boolean, swing: boolean): PracticeTimeline | null {
-    const { part, percent } = this.desk
-    if (!part) return null
-    const last = part.bars.length - 1
-    const whole = {
-      first: { bar: 0, event: 0 },
-      last: { bar: last, event: part.bars[last].events.length - 1 },
-    }
-    const stretches =
-      this.stretches ?? (this.isPlain ? null : [this.hearing === 'whole' ? whole : (this.bars ?? whole)])
-    if (!stretches) return null
-    const own = this.voice === 'all' ? null : this.data?.[this.voice]
+    const { percent, part: written } = this.desk
+    const part = this.sounding
+    if (!part || !written) return null
+    const chosen = this.stretches ?? (this.isPlain ? null : this.hearing === 'whole' ? [] : this.bars)
+    if (!chosen) return null
     const practice = {
-      stretches,
+      stretches: chosen.map((each) => (this.onVersion ? sameStretch(written, part, each) : each)),
+      ...(chosen.length === 0 ? { bars: part.played } : {}),
+      bendsFirst: this.bendsFirst,
       gapBeats: this.gap,
       click: this.click,
       countIn,
       swing,
-      ...(own ? { strings: { alone: own, others: this.others } } : {}),
+      strings: this.strings,
     }
-    if (!loop) return practiceTimeline(part, { ...practice, percents: [100] })
+    const laid = (percents: number[]) => this.placed(practiceTimeline(part, { ...practice, percents }), part)
+    if (!loop) return laid([100])
     const once = practiceTimeline(part, { ...practice, percents: [100], countIn: false }).sounds.length
     const passes = Math.min(MOST_PASSES, Math.max(Math.floor(MOST_SOUNDS / Math.max(once, 1)), 2))
+    const start = this.from ?? percent
     const percents = this.rises
-      ? risingPercents(percent, Math.max(this.goal, percent), this.by, this.after, passes)
+      ? risingPercents(start, Math.max(this.goal, start), this.by, this.after, passes)
       : Array.from({ length: passes }, () => percent)
     // The part is timed at the practice tempo already.
-    return practiceTimeline(part, { ...practice, percents: percents.map((each) => (100 * each) / percent) })
+    return laid(percents.map((each) => (100 * each) / percent))
+  }
+
+  /** With the places where the part has what sounds. */
+  private placed(timeline: PracticeTimeline, sounding: Part): PracticeTimeline {
+    const { part } = this.desk
+    if (!this.onVersion || !part) return timeline
+    const marks = timeline.marks.map((mark) => ({ ...mark, ...sameMoment(sounding, part, mark) }))
+    return { ...timeline, marks }
+  }
+
+  /** A tempo that rises falls back by one rise; whether it was rising. */
+  fallBack(): boolean {
+    if (!this.rises || this.heardPercent === null) return false
+    this.from = Math.max(this.heardPercent - this.by, SLOWEST_PERCENT)
+    return true
+  }
+
+  private get strings(): Practice['strings'] {
+    const layered = this.hearing !== 'whole' && (this.layer === 'bass' || this.layer === 'melody')
+    const voice = layered ? (this.layer as 'bass' | 'melody') : this.voice
+    const alone = voice === 'all' ? undefined : this.data?.[voice]
+    return alone && { alone, others: layered ? 0 : this.others }
   }
 
   /** Whether nothing but the notes is asked for. */
   private get isPlain(): boolean {
-    return this.click === 'off' && !this.rises && this.voice === 'all'
+    return this.click === 'off' && !this.rises && this.voice === 'all' && !this.bendsFirst && !this.onVersion
   }
 
-  private get bars(): Stretch | null {
+  /** The chosen bars; where none are, the whole. */
+  private get bars(): Stretch[] {
     const { part, bar, range } = this.desk
-    if (!part || bar < 0) return null
-    return {
-      first: { bar: range[0], event: 0 },
-      last: { bar: range[1], event: part.bars[range[1]].events.length - 1 },
-    }
+    if (!part || bar < 0) return []
+    return [
+      {
+        first: { bar: range[0], event: 0 },
+        last: { bar: range[1], event: part.bars[range[1]].events.length - 1 },
+      },
+    ]
   }
 
   private get starts(): ChunkStart[] {
@@ -188,7 +262,7 @@ export class LessonState {
     try {
       this.data = await api.cut(this.songId, { based_on, revision, starts, lesson: this.query })
       this.problem = ''
-      if (this.chunk) this.choose(this.chosen)
+      if (this.chunk) this.choose(this.chosen, this.layer)
       else this.chosen = -1
     } catch (error) {
       this.problem = isStale(error)

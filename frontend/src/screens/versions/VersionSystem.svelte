@@ -37,8 +37,8 @@
 
   /** Whether a bar is one of several that are chosen for one change. */
   function isPicked(bar: number): boolean {
-    const [first, last] = [screen.picked?.bar, screen.pickedTo]
-    return first !== undefined && last !== null && bar >= first && bar <= last
+    const [first, last] = [screen.picked?.bar, screen.pickedTo?.bar]
+    return first !== undefined && last !== undefined && bar >= first && bar <= last
   }
 
   const names = $derived(rowNames(original, easier))

@@ -23,7 +23,7 @@
     (lesson.data?.chunks ?? []).filter(
       ({ first, last }) =>
         !screen.picked ||
-        (first.bar <= (screen.pickedTo ?? screen.picked.bar) && last.bar >= screen.picked.bar),
+        (first.bar <= (screen.pickedTo ?? screen.picked).bar && last.bar >= screen.picked.bar),
     ),
   )
 </script>

@@ -4,11 +4,13 @@ import {
   type Approach,
   type Edit,
   type Job,
+  type Moment,
   type TuningAndCapo,
   type Version,
   type Ways,
   type Wish,
 } from '../../api/client'
+import { inOrder } from '../../audio/places'
 
 const POLL_MS = 150
 
@@ -81,7 +83,7 @@ export class VersionsState {
   fillShortBars = $state(false)
   partIndex = $state(0)
   picked = $state.raw<{ bar: number; event: number } | null>(null) // of the version, to be changed by hand
-  pickedTo = $state<number | null>(null) // the bar where what is picked ends, for one change
+  pickedTo = $state.raw<Moment | null>(null) // where what is picked ends, for one change
   sideBySide = $state(false)
   originalStep = $state(10)
   grouping = $state<Grouping>('kind')
@@ -113,15 +115,15 @@ export class VersionsState {
     this.sideBySide = false
   }
 
-  /** Pick an event of the version, or stretch what is picked to its bar. */
+  /** Pick an event of the version, or stretch what is picked to it. */
   pick(bar: number, event: number, further: boolean): void {
+    const at = { bar, event }
     if (further && this.picked) {
-      const from = this.picked.bar
-      this.pickedTo = Math.max(bar, from)
-      if (bar < from) this.picked = { bar, event }
+      if (inOrder(this.picked, at)) this.pickedTo = at
+      else [this.picked, this.pickedTo] = [at, this.picked]
       return
     }
-    this.picked = { bar, event }
+    this.picked = at
     this.pickedTo = null
   }
 

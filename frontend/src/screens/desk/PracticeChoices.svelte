@@ -1,0 +1,104 @@
+<!-- How what is chosen is practised: click, gap, a tempo that rises, one voice, bends, the version. -->
+<script lang="ts">
+  import ChevronDown from '@lucide/svelte/icons/chevron-down'
+  import { Popover } from 'bits-ui'
+  import type { VersionCard } from '../../api/client'
+  import { CLICKS } from '../../audio/practice'
+  import Select from '../../ui/Select.svelte'
+  import Tick from '../../ui/Tick.svelte'
+  import { CLICK_WORDS, type LessonState } from './lesson.svelte'
+
+  interface Props {
+    lesson: LessonState
+    versions: VersionCard[]
+    versionId: number | null // that would be heard
+    open: boolean
+  }
+  let { lesson, versions, versionId, open = $bindable() }: Props = $props()
+  const gapWords = (gap: number) => (gap === 0 ? 'no gap' : `a gap of ${gap} ${gap === 1 ? 'beat' : 'beats'}`)
+  const FIELDS = [
+    { key: 'by', words: 'by', unit: '%,', label: 'Faster by, per cent', min: 1, max: 50 },
+    { key: 'after', words: 'after', unit: 'times,', label: 'After how many times', min: 1, max: 50 },
+    {
+      key: 'goal',
+      words: 'up to',
+      unit: '%',
+      label: 'Goal, per cent of the marked tempo',
+      min: 25,
+      max: 150,
+    },
+  ] as const
+  const words = $derived(
+    [
+      lesson.click === 'off' ? '' : CLICK_WORDS[lesson.click],
+      lesson.rises ? 'faster by itself' : '',
+      lesson.voice === 'all' ? '' : `${lesson.voice} in front`,
+      lesson.bendsFirst ? 'bends first' : '',
+      lesson.onVersion ? 'the version' : '',
+    ]
+      .filter(Boolean)
+      .join(', ') || 'as written',
+  )
+</script>
+
+<Popover.Root bind:open>
+  <Popover.Trigger class="control max-w-80" aria-label="How it is practised: {words}">
+    <span class="min-w-0 truncate"><span class="text-quiet">heard</span> {words}</span>
+    <ChevronDown size={16} class="shrink-0 text-quiet" />
+  </Popover.Trigger>
+  <Popover.Portal>
+    <Popover.Content class="float w-80 space-y-2.5 !p-3" sideOffset={4} align="start">
+      <Select
+        label="Click"
+        class="w-full"
+        bind:value={lesson.click}
+        options={CLICKS.map((value) => ({ value, words: CLICK_WORDS[value] }))}
+      />
+      <Select
+        label="Gap between repeats"
+        class="w-full"
+        bind:value={lesson.gap}
+        options={[0, 1, 2, 4].map((value) => ({ value, words: gapWords(value) }))}
+      />
+      {#if lesson.twoVoices}
+        <Select
+          label="Voice"
+          class="w-full"
+          bind:value={lesson.voice}
+          options={[
+            { value: 'all', words: 'both voices' },
+            { value: 'melody', words: 'melody in front' },
+            { value: 'bass', words: 'bass in front' },
+          ]}
+        />
+      {/if}
+      <Tick bind:checked={lesson.rises}>faster by itself while it is repeated</Tick>
+      {#if lesson.rises}
+        <p class="flex flex-wrap items-center gap-1.5 pl-7">
+          {#each FIELDS as { key, words, unit, label, min, max } (key)}
+            {words}
+            <input class="field w-14" type="number" {min} {max} aria-label={label} bind:value={lesson[key]} />
+            {unit}
+          {/each}
+        </p>
+      {/if}
+      {#if lesson.bent}<Tick bind:checked={lesson.bendsFirst}>each bend's target first, then the bend</Tick
+        >{/if}
+      {#if versions.length > 0}
+        <Tick bind:checked={lesson.onVersion}>the version at the same place (V)</Tick>
+        {#if versions.length > 1}
+          <Select
+            label="Which version is heard"
+            class="w-full"
+            value={versionId ?? 0}
+            options={versions.map((each) => ({
+              value: each.id,
+              words: `Step ${each.step.toFixed(1)}, ${each.asked}`,
+            }))}
+            onchange={(id: number) => (lesson.versionId = id)}
+          />
+        {/if}
+      {/if}
+    </Popover.Content>
+  </Popover.Portal>
+</Popover.Root>
