@@ -160,5 +160,7 @@ class LessonModel(BaseModel):
     orders: dict[str, list[int]]
     lost: list[str]
     setting_up: list[str]  # from the student's tuning, or the usual one, a sentence a string
+    hard: list[str]  # what makes it hard, in two sentences
+    care: list[str]
     melody: list[int]  # strings of the two voices, both empty where it is one
     bass: list[int]

@@ -8,6 +8,7 @@ from clear_steps.core.figures import At, ComingBack, coming_back
 from clear_steps.core.figures.words import stretch_words
 from clear_steps.core.grade.excerpt import Excerpts
 from clear_steps.core.score import Part, Song
+from clear_steps.core.teach import cautions
 from clear_steps.core.teach.chunks import (
     Chunk,
     GradedChunk,
@@ -21,7 +22,14 @@ from clear_steps.core.teach.chunks import (
     struck_in,
     voice_strings,
 )
-from clear_steps.core.teach.words import Directions, Language, Names, directions
+from clear_steps.core.teach.words import (
+    Directions,
+    Language,
+    Names,
+    care_sentences,
+    directions,
+    hard_sentences,
+)
 from clear_steps.store import Chunking
 from clear_steps.web.analysis.schemas import MomentModel
 from clear_steps.web.analysis.shown import read_cached
@@ -74,6 +82,8 @@ def lesson_json(asked: Asked, ladder: str) -> str:
         orders={by: list(ordered(part, song.order, chunks, alike, steps, by)) for by in Order},
         lost=[chunk.name or stretch_words(part, chunk.first, chunk.last) for chunk in lost],
         setting_up=sheet_sentences(song, part, asked.whom, asked.language, asked.names),
+        hard=list(hard_sentences(part, excerpts.grading, found, asked.language)),
+        care=list(care_sentences(cautions(part, excerpts.grading, request.player), asked.language)),
         melody=sorted(melody),
         bass=sorted(bass),
     ).model_dump_json()

@@ -1,9 +1,14 @@
 /** A section as said over its first bar. */
 import type { Part } from '../api/client'
+import { SHEET_WORDS, type SheetLanguage } from '../sheet/lessonwords'
 
-export function sectionWords({ name, times }: Part['sections'][number]): string {
+export function sectionWords(
+  { name, times }: Part['sections'][number],
+  language: SheetLanguage = 'en',
+): string {
+  const words = SHEET_WORDS[language]
   if (times === 1) return name
-  return times === null ? `${name}, several times, not counted yet` : `${name}, ${times} times`
+  return `${name}, ${times === null ? words.several : words.times(times)}`
 }
 
 const TINTS = 5

@@ -11,9 +11,47 @@ export const BLOCK_NAMES: Record<SheetBlock, { en: string; es: string }> = {
   steps: { en: 'Practice', es: 'Para practicar' },
   care: { en: 'Take care', es: 'Con cuidado' },
 }
-export const SHEET_WORDS = {
-  en: { for: 'for', so_far: 'all so far', each: 'Tick a tempo when it was clean three times.' },
-  es: { for: 'para', so_far: 'todo hasta aquí', each: 'Marca un tempo cuando salga limpio tres veces.' },
+export type SheetLanguage = 'en' | 'es'
+interface SheetWords {
+  for: string
+  so_far: string
+  each: string
+  original: string
+  version: string
+  tune: string
+  capo: string
+  tempo: (tempo: number) => string
+  as: (name: string, bars: string) => string // a section that is another again, but for some bars
+  several: string
+  times: (count: number) => string
+}
+export const SHEET_WORDS: Record<SheetLanguage, SheetWords> = {
+  en: {
+    for: 'for',
+    so_far: 'all so far',
+    each: 'Tick a tempo when it was clean three times.',
+    original: 'as written',
+    version: 'version',
+    tune: 'Tune',
+    capo: 'capo',
+    tempo: (tempo) => `Tempo: ${tempo} quarter notes a minute`,
+    as: (name, bars) => `as ${name}, other: bar ${bars}`,
+    several: 'several times, not counted yet',
+    times: (count) => `${count} times`,
+  },
+  es: {
+    for: 'para',
+    so_far: 'todo hasta aquí',
+    each: 'Marca un tempo cuando salga limpio tres veces.',
+    original: 'como está escrito',
+    version: 'versión',
+    tune: 'Afinación',
+    capo: 'cejilla',
+    tempo: (tempo) => `Tempo: ${tempo} negras por minuto`,
+    as: (name, bars) => `como ${name}, distinto: compás ${bars}`,
+    several: 'varias veces, sin contar',
+    times: (count) => `${count} veces`,
+  },
 }
 
 /** Tempi to tick, from the one to begin with up to the marked one, in quarter notes a minute. */

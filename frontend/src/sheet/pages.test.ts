@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { best, filled, PAGE_HEIGHT } from './pages'
+import { best, filled, PAGE_HEIGHT, loosest } from './pages'
 
 describe('pages of a sheet', () => {
   it('are filled one after the other and cut nothing', () => {
@@ -24,5 +24,13 @@ describe('pages of a sheet', () => {
         [2, 3],
       ],
     })
+  })
+})
+
+describe('a sheet of text and tab', () => {
+  it('is set as loosely as saves as much paper', () => {
+    expect(loosest([900, 850, 800, 750])).toBe(0)
+    expect(loosest([1200, 1050, 940, 900])).toBe(2)
+    expect(loosest([2000, 1950, 1880, 1850])).toBe(2)
   })
 })

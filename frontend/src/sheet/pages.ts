@@ -42,3 +42,20 @@ export function best(layouts: Laid[], first: number): Paged {
     .reduce((largest, each) => (each.scale > largest.scale ? each : largest))
   return { scale, pages }
 }
+
+/**
+ * How closely a sheet of text and tab is set: the scale of its tab, px of its letters, height of their lines
+ * (in letters), columns of its words.
+ */
+export const DENSITIES = [
+  { scale: 0.78, letters: 12.5, line: 1.35, columns: 2 },
+  { scale: 0.72, letters: 12, line: 1.3, columns: 2 },
+  { scale: 0.67, letters: 11.5, line: 1.25, columns: 3 },
+  { scale: 0.63, letters: 11, line: 1.2, columns: 3 },
+]
+
+/** The loosest density that needs no more pages than the closest, by how high each is (px as printed). */
+export function loosest(heights: number[]): number {
+  const pages = heights.map((height) => Math.ceil(height / PAGE_HEIGHT))
+  return pages.findIndex((count) => count === Math.min(...pages))
+}

@@ -3,6 +3,7 @@ import { onDestroy } from 'svelte'
 import type { Analysis, Lesson, Part, Rung, SheetBlock } from '../api/client'
 import { setupWords } from '../components/setup'
 import rows from '../rows.json'
+import { SHEET_WORDS, type SheetLanguage } from './lessonwords'
 
 export interface SheetRow {
   name: string // who plays it, or `original` and `version`; empty where there is one row
@@ -35,7 +36,8 @@ export interface LessonContent {
   under: string
   lesson: Lesson | null // of the part; none while it is fetched
   blocks: SheetBlock[]
-  language: 'en' | 'es'
+  language: SheetLanguage
+  density: number // how closely it is set, an index of `DENSITIES`
 }
 
 type Offer = () => (SheetContent | LadderContent | LessonContent)[]
@@ -64,13 +66,13 @@ export const PAIN = rows.care.pain
 export const LOUDNESS = rows.care.loudness
 
 /** Sections as they are played: `Verse x2`, `Verse 2 (as Verse, other: bar 9)`. */
-export function orderOf(part: Part): string[] {
+export function orderOf(part: Part, language: SheetLanguage = 'en'): string[] {
   if (part.sections.length === 0) return []
   return part.map
     .filter(({ name }) => name)
     .map(({ name, times, counted, like, changed_bars }) => {
       const count = !counted ? ' x?' : times > 1 ? ` x${times}` : ''
-      return `${name}${count}${like ? ` (as ${like}, other: bar ${changed_bars.join(', ')})` : ''}`
+      return `${name}${count}${like ? ` (${SHEET_WORDS[language].as(like, changed_bars.join(', '))})` : ''}`
     })
 }
 

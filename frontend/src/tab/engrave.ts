@@ -1,6 +1,7 @@
 /** Draws one system of one or several parts: where everything stands, as marks; no page is needed for it. */
 import type { Bar, Moment, Part } from '../api/client'
 import { sectionWords } from '../components/sections'
+import type { SheetLanguage } from '../sheet/lessonwords'
 import { bracketLines, bracketMarks, bracketsOf } from './brackets'
 import { fingerRow } from './fingers'
 import {
@@ -45,12 +46,18 @@ export interface SystemPicture {
  * One system; `head` is room over every row, for a name. Where several parts stand under one another there are
  * no brackets over what comes back: each part has letters of its own.
  */
-export function engraved(parts: Part[], system: SystemBars, chosen: Layers, head = 0): SystemPicture {
+export function engraved(
+  parts: Part[],
+  system: SystemBars,
+  chosen: Layers,
+  head = 0,
+  language: SheetLanguage = 'en',
+): SystemPicture {
   const layers = { ...chosen, figures: chosen.figures && parts.length === 1 }
   const rows: RowPicture[] = []
   let top = head
   parts.forEach((part, at) => {
-    const row = rowOf(part, system, layers, system.inline && at === 0)
+    const row = rowOf(part, system, layers, system.inline && at === 0 ? language : null)
     rows.push({ ...row, top })
     top += row.lanes.height + head
   })
@@ -81,7 +88,13 @@ function laidOut(part: Part, system: SystemBars): Laid {
 }
 
 /** `names`: the names of sections stand within the row. */
-function rowOf(part: Part, system: SystemBars, layers: Layers, names: boolean): Omit<RowPicture, 'top'> {
+/** `names`: in which language the sections are named, if at all. */
+function rowOf(
+  part: Part,
+  system: SystemBars,
+  layers: Layers,
+  names: SheetLanguage | null,
+): Omit<RowPicture, 'top'> {
   const laid = laidOut(part, system)
   const { bars, xs, right, place } = laid
   const placed: Placed[] = bars.flatMap((bar, index) =>
@@ -109,7 +122,12 @@ function rowOf(part: Part, system: SystemBars, layers: Layers, names: boolean): 
       return shapeMarks(named, momentAt({ bar, event }) + 10, lanes.shape)
     }),
     ...begun.map((section) =>
-      sectionMark(section, xs[section.first_bar - system.first], right, lanes.section),
+      sectionMark(
+        sectionWords(section, names ?? 'en'),
+        xs[section.first_bar - system.first],
+        right,
+        lanes.section,
+      ),
     ),
     ...barsMarks(part, laid, system, lanes),
     ...stringMarks(placed, strings, part.bars[system.last + 1]),
@@ -146,8 +164,7 @@ function within<T>(all: T[], { first, last }: SystemBars, barOf: (each: T) => nu
 }
 
 /** A section's name over its first bar, moved back where it would run over the edge. */
-function sectionMark(section: Part['sections'][number], x: number, right: number, y: number): Mark {
-  const words = sectionWords(section)
+function sectionMark(words: string, x: number, right: number, y: number): Mark {
   const from = Math.max(MARGIN, Math.min(x, right - textWidth('section', words)))
   return text('section', 'section', from, y, words, 'start')
 }

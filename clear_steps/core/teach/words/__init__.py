@@ -6,7 +6,6 @@ phrases of one (`english`, `spanish`). Nothing is said that is not written; a te
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from enum import StrEnum
 
 from clear_steps.core.score import Part, Tuning, letter_of
 from clear_steps.core.teach.chunks import Chunk, Like, likes
@@ -15,19 +14,13 @@ from clear_steps.core.teach.chunks.naming import names as chunk_names
 from clear_steps.core.teach.setting_up import Setting, Turn, sounds_apart
 from clear_steps.core.teach.words.english import English
 from clear_steps.core.teach.words.facts import ChunkFacts, Grips
+from clear_steps.core.teach.words.languages import Language
 from clear_steps.core.teach.words.names import Names, chord_in
 from clear_steps.core.teach.words.phrases import Phrases
 from clear_steps.core.teach.words.sentences import MOST_WORDS, Spoken, sentences_of, spoken
+from clear_steps.core.teach.words.sheet import care_sentences, hard_sentences
 from clear_steps.core.teach.words.spanish import Spanish, like_words
 from clear_steps.core.teach.words.telling import told_chunks
-
-
-class Language(StrEnum):
-    """A language that directions are given in."""
-
-    ENGLISH = "en"
-    SPANISH = "es"
-
 
 _LIKE_WORDS: dict[Language, LikeWords | None] = {Language.ENGLISH: None, Language.SPANISH: like_words}
 
@@ -110,9 +103,11 @@ __all__ = [
     "Language",
     "Names",
     "SettingWords",
+    "care_sentences",
     "cents_words",
     "chord_in",
     "directions",
+    "hard_sentences",
     "sentences_of",
     "setting_words",
     "told_chunks",

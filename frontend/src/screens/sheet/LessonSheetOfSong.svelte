@@ -4,11 +4,11 @@
   import ArrowDown from '@lucide/svelte/icons/arrow-down'
   import ArrowUp from '@lucide/svelte/icons/arrow-up'
   import Printer from '@lucide/svelte/icons/printer'
-  import { api, USUAL, type SheetBlock, type SheetChoice, type Version } from '../../api/client'
+  import { api, USUAL, type Part, type SheetBlock, type SheetChoice, type Version } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import LanguageChoice from '../../components/LanguageChoice.svelte'
   import WhomPicker from '../../components/WhomPicker.svelte'
-  import { BLOCK_NAMES } from '../../sheet/lessonwords'
+  import { BLOCK_NAMES, SHEET_WORDS, type SheetLanguage } from '../../sheet/lessonwords'
   import LessonSheet from '../../sheet/LessonSheet.svelte'
   import { offerSheet, type LessonContent, type SheetRow } from '../../sheet/sheet'
   import Select from '../../ui/Select.svelte'
@@ -20,6 +20,7 @@
   let choice = $state.raw<SheetChoice | null>(null)
   let problem = $state('')
   let partIndex = $state(0)
+  let density = $state(0)
   let dragged = $state<SheetBlock | null>(null)
   const student = $derived(whom.studentId)
 
@@ -83,14 +84,19 @@
       ? {
           analysis,
           part,
-          under: versionId === null ? part.name || 'as written' : (version.data?.asked ?? ''),
+          under: underOf(part, choice.language),
           rows,
           lesson: lesson.data ?? null,
           blocks: choice.blocks.filter((block) => !choice!.off.includes(block)),
           language: choice.language,
+          density,
         }
       : null,
   )
+  function underOf(own: Part, language: SheetLanguage): string {
+    if (versionId === null) return own.name || SHEET_WORDS[language].original
+    return language === 'en' ? (version.data?.asked ?? '') : SHEET_WORDS[language].version
+  }
   function nameOf(each: Pick<Version, 'student' | 'asked'>): string {
     return each.student || each.asked
   }
@@ -275,7 +281,9 @@
     </aside>
     <div class="overflow-auto bg-contour/40 p-6 max-sm:p-3" aria-label="The sheet as printed">
       {#if content}
-        <div class="paper mx-auto w-fit p-[14mm] shadow-md"><LessonSheet {content} /></div>
+        <div class="paper mx-auto w-fit p-[14mm] shadow-md">
+          <LessonSheet {content} onfit={(found) => (density = found)} />
+        </div>
       {:else if !song.isError}
         <p class="text-quiet" role="status">Putting the sheet together …</p>
       {/if}
