@@ -11,7 +11,7 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
 from pathlib import Path
@@ -28,6 +28,7 @@ from clear_steps.core.hand.path import walk
 from clear_steps.core.score import Song
 from clear_steps.demo import demo_texts
 from clear_steps.formats.musicxml import write_musicxml
+from clear_steps.formats.tabtext import write_tab
 from clear_steps.ladders import default_ladder
 from clear_steps.store import Database
 from clear_steps.web.app import create_app
@@ -42,6 +43,7 @@ NETWORKX_FLOOR = 50.0  # networkx building and solving the path's graph, over ou
 MEMORY_FLOOR_MB = 150.0
 LINEAR_FLOOR = 1.2  # time per bar at 256 bars over that at 64
 API_FLOOR_SECONDS = 0.3
+LESSON_FLOOR_SECONDS = 1.0
 FIGURES_FLOOR = 2.0
 OPEN_FLOOR_SECONDS, CHOICE_FLOOR_SECONDS, LONG_FLOOR_SECONDS = 0.7, 0.05, 2.0
 FIRST_LOAD_FLOOR_KB = 250.0
@@ -193,6 +195,22 @@ def library_seconds(folder: Path) -> float:
     return spent
 
 
+def lesson_seconds(directory: Path, songs: Sequence[Song]) -> float:
+    """Opening songs' lessons through the API, the Desk's answer with them; the quickest song."""
+    database = Database(directory)
+    client = create_app(database).test_client()
+    spent = []
+    for song in songs:
+        made = client.post("/api/songs", json={"text": write_tab(song)}).get_json()["id"]
+        begun = time.perf_counter()
+        # As the page does, both at once; here one after the other, in one process.
+        client.get(f"/api/songs/{made}")
+        client.get(f"/api/songs/{made}/lesson")
+        spent.append(time.perf_counter() - begun)
+    database.close()
+    return min(spent)
+
+
 def rows() -> list[Row]:
     gc.collect()
     gc.freeze()  # what the imports left is no part of what is measured, on either side
@@ -225,6 +243,8 @@ def rows() -> list[Row]:
         )
         api = api_seconds(Path(directory) / "data")
         library = library_seconds(Path(directory) / "library")
+        lesson = lesson_seconds(Path(directory) / "lesson", [song_form(64, seed) for seed in range(1, 6)])
+        dense = lesson_seconds(Path(directory) / "dense", [sixteenths(64, seed) for seed in range(1, 4)])
     return [
         Row("grading 64 bars of sixteenths (1,024 notes)", seconds[64], "s"),
         Row("music21 parsing the same notes from MusicXML", parsing, "s"),
@@ -238,6 +258,8 @@ def rows() -> list[Row]:
         Row("what comes back in 256 bars of verses and choruses", figures, "s"),
         Row("the same over parsing", figures / parsing, "ratio", FIGURES_FLOOR),
         Row("the same in 256 bars of sixteenths, none alike", unlike, "s"),
+        Row("64 bars of verses and choruses opened: Desk, chunks, words", lesson, "s", LESSON_FLOOR_SECONDS),
+        Row("the same of 64 bars of sixteenths", dense, "s", LESSON_FLOOR_SECONDS),
         Row("two thousand graded songs listed by the API", library, "s", API_FLOOR_SECONDS),
         Row("unseen chord shapes fingered as people write them", chords.exact, "share", least=CHORDS_FLOOR),
         Row("of these, barre or none as written", chords.barre, "share", least=BARRE_FLOOR),

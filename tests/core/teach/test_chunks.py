@@ -44,7 +44,7 @@ def chunks_of(song: Song, part: Part) -> tuple[Chunk, ...]:
 
 def are_whole(part: Part, chunks: tuple[Chunk, ...]) -> bool:
     """Whether every struck moment lies in exactly one, in order."""
-    held = [row.at for chunk in chunks for row in struck_in(part) if chunk.holds(row.at)]
+    held = [row.at for chunk in chunks for row in struck_in(part) if chunk.first <= row.at <= chunk.last]
     return held == [row.at for row in struck_in(part)]
 
 
@@ -118,7 +118,7 @@ def test_borders_lie_where_a_teacher_might_cut() -> None:
 
 def test_chunks_have_a_size_that_is_learnt_at_a_time() -> None:
     sizes = [
-        sum(chunk.holds(row.at) for row in struck_in(song.parts[0]))
+        sum(chunk.first <= row.at <= chunk.last for row in struck_in(song.parts[0]))
         for song in islice(tunes(), CORPUS_TUNES)
         for chunk in chunks_of(song, song.parts[0])
     ]

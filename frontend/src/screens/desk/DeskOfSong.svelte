@@ -49,15 +49,19 @@
   $effect(() => {
     if (song.data) desk.song = song.data
   })
-  // The chunks come after the song, so that the Desk is there at once.
+  // The chunks are asked for with the song, not after it; the Desk does not wait for them.
+  let opened = $state<number | null>(null) // the revision that was there first
+  $effect(() => {
+    if (song.data) opened ??= song.data.revision
+  })
+  const saves = $derived((desk.song?.revision ?? 0) - (opened ?? desk.song?.revision ?? 0))
   const taught = createQuery(() => ({
-    queryKey: ['lesson', id, desk.song?.revision, lesson.query],
+    queryKey: ['lesson', id, saves, lesson.query],
     queryFn: () => api.lesson(id, lesson.query),
     placeholderData: keepPreviousData,
-    enabled: desk.song !== null,
   }))
   $effect(() => {
-    if (taught.data) lesson.data = taught.data
+    if (taught.data && taught.data.revision === desk.song?.revision) lesson.data = taught.data
   })
   onDestroy(() => player.stop())
   offerSheet(() =>
