@@ -243,7 +243,9 @@ def rows() -> list[Row]:
         )
         api = api_seconds(Path(directory) / "data")
         library = library_seconds(Path(directory) / "library")
-        lesson = lesson_seconds(Path(directory) / "lesson", [song_form(64, seed) for seed in range(1, 6)])
+        lesson = lesson_seconds(
+            Path(directory) / "lesson", [Song(parts=(song_form(64, seed),)) for seed in range(1, 6)]
+        )
         dense = lesson_seconds(Path(directory) / "dense", [sixteenths(64, seed) for seed in range(1, 4)])
     return [
         Row("grading 64 bars of sixteenths (1,024 notes)", seconds[64], "s"),

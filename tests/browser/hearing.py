@@ -23,7 +23,7 @@ RECORDER = """
 window.blocks = [];
 const TAP = `registerProcessor('tap', class extends AudioWorkletProcessor {
   process([[samples]]) {
-    if (samples) this.port.postMessage([currentFrame, samples.slice()]);
+    this.port.postMessage([currentFrame, samples ? samples.slice() : new Float32Array(128)]);
     return true;
   }
 });`;
@@ -170,6 +170,33 @@ def _is_heard(recording: Recording, begins: float, note: Written) -> bool:
     return bool(
         strength[own] > max(strength[own - 1], strength[own + 1]) and strength[own] >= 0.2 * strength.max()
     )
+
+
+def beginning(recording: Recording) -> float:
+    """Seconds at which something first sounds."""
+    loud = np.abs(recording.samples)
+    return float((loud > 0.05 * loud.max()).argmax()) / recording.rate
+
+
+def level(recording: Recording, start: float, seconds: float) -> float:
+    """How loud it is for a while, in dB."""
+    first = int(start * recording.rate)
+    piece = recording.samples[first : first + int(seconds * recording.rate)]
+    return float(20 * np.log10(np.sqrt(np.mean(piece**2)) + 1e-9))
+
+
+def pitch(recording: Recording, start: float, seconds: float, near: float) -> float:
+    """The pitch for a while, a MIDI number with its fraction: the strongest fundamental within five half
+    tones of one that is near."""
+    first = int(start * recording.rate)
+    piece = recording.samples[first : first + int(seconds * recording.rate)]
+    size = 1 << 19
+    spectrum = np.abs(np.fft.rfft(piece * np.hanning(len(piece)), size))
+    hertz = np.fft.rfftfreq(size, 1 / recording.rate)
+    low, high = (440 * 2 ** ((near + away - 69) / 12) for away in (-5, 5))
+    inside = np.where((hertz > low) & (hertz < high))[0]
+    found = hertz[inside[spectrum[inside].argmax()]]
+    return float(69 + 12 * np.log2(found / 440))
 
 
 def attacks(recording: Recording) -> list[float]:

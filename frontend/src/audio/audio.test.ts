@@ -83,7 +83,16 @@ function event(onset: number, notes: Note[], how: string[] = []): Event {
 function part(...bars: Event[][]): Part {
   const made = bars.map(
     (events, index) =>
-      ({ index, quarters: 4, beat_quarters: 1, quarter_seconds: 0.5, seconds: 2, events }) as unknown as Bar,
+      ({
+        index,
+        quarters: 4,
+        beat_quarters: 1,
+        groups: [1, 1, 1, 1],
+        starts_at: 0,
+        quarter_seconds: 0.5,
+        seconds: 2,
+        events,
+      }) as unknown as Bar,
   )
   return { bars: made, played: bars.length > 1 ? [0, 1, 0] : [0] } as unknown as Part
 }
@@ -104,7 +113,7 @@ describe('the timeline', () => {
     ])
     expect(timelineOf(two, [1, 1], false)).toMatchObject({
       seconds: 2,
-      countIn: 4,
+      lead: { seconds: 2 },
       marks: [{ at: 0, bar: 1, event: 0 }],
     })
   })

@@ -1,5 +1,6 @@
 /** Stretches of a part one after the other, with a breath between: a figure's places, to be compared by ear. */
 import type { FigurePlace, Moment, Part } from '../api/client'
+import { EARLY } from './clicks'
 import { timelineOfBars, type Timeline } from './timeline'
 
 const BREATH = 1 // beats
@@ -60,8 +61,6 @@ function endOf(part: Part, firstBar: number, last: Moment): number {
 /** Indexes of bars, both ends included. */
 export const barsBetween = (first: number, last: number): number[] =>
   Array.from({ length: last - first + 1 }, (_, index) => first + index)
-
-export const EARLY = 1e-6 // s: sums of lengths are not exact
 
 export const order = (a: Moment, b: Moment): number => a.bar - b.bar || a.event - b.event
 /** Whether a moment comes before another, or is it. */

@@ -1,7 +1,8 @@
 /** Plays a timeline with Tone.js: transport, loop, count-in and a cursor that follows. */
 import * as Tone from 'tone'
 import { COLOURS, deadSamples, midiToHz, pluckSamples } from './pluck'
-import type { Click, Pass } from './practice'
+import type { Click } from './clicks'
+import type { Pass } from './practice'
 import type { Sound, Timeline } from './timeline'
 
 export interface PlayOptions {
@@ -59,10 +60,9 @@ export class Player {
     const transport = Tone.getTransport()
     const stretch = 100 / options.percent
     this.#prepare(timeline.sounds, stretch)
-    const lead = options.countIn ? timeline.countIn * timeline.beatSeconds * stretch : 0
-    for (let beat = 0; options.countIn && beat < timeline.countIn; beat++) {
-      transport.scheduleOnce((time) => this.#click(time, beat === 0), beat * timeline.beatSeconds * stretch)
-    }
+    const lead = options.countIn ? timeline.lead.seconds * stretch : 0
+    for (const click of options.countIn ? timeline.lead.clicks : [])
+      transport.scheduleOnce((time) => this.#click(time, click.accent), click.at * stretch)
     for (const sound of timeline.sounds)
       transport.schedule((time) => this.#sound(sound, time, stretch), lead + sound.at * stretch)
     for (const click of timeline.clicks ?? [])
@@ -154,7 +154,7 @@ export class Player {
     const seconds = Math.min(sound.seconds * stretch + 0.05, LONGEST)
     const source = this.#start(this.#bufferOf(sound), time, sound.loudness, seconds)
     const rate = source.playbackRate
-    rate.value = this.#tuned
+    rate.setValueAtTime(this.#tuned, time)
     const base = midiToHz(sound.midi)
     for (const glide of sound.glide) {
       const ratio = (midiToHz(glide.midi) / base) * this.#tuned

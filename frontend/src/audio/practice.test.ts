@@ -1,13 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Bar, Event, Part } from '../api/client'
-import {
-  clickPlaces,
-  countIn,
-  joinedStretches,
-  practiceTimeline,
-  risingPercents,
-  type Practice,
-} from './practice'
+import { joinedStretches, practiceTimeline, risingPercents, type Practice } from './practice'
+import { clickPlaces, countIn } from './clicks'
 import { notesAlone, sameMoment, sameStretch } from './places'
 
 const note = { string: 3, fret: 5, pitch: 60, techniques: [], tied: false, sounding_quarters: 1 }

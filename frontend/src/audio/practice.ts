@@ -2,12 +2,10 @@
  * What is practised, laid out in time: some stretches joined, again and again, with a gap, clicks, and a
  * tempo that rises. Pure; times are seconds from the first click.
  */
-import type { Bar, Moment, Part } from '../api/client'
-import { barsBetween, cutOut, EARLY, nextBeat, order, type Stretch } from './places'
+import type { Moment, Part } from '../api/client'
+import { clickPlaces, countIn, EARLY, type Click, type ClickKind } from './clicks'
+import { barsBetween, cutOut, nextBeat, order, type Stretch } from './places'
 import { timelineOfBars, type Mark, type Sound, type Timeline } from './timeline'
-
-export const CLICKS = ['off', 'beats', 'eighths', 'backbeat', 'turned'] as const
-export type ClickKind = (typeof CLICKS)[number]
 
 export interface Practice {
   stretches: Stretch[] // one after the other; those that touch are joined
@@ -19,10 +17,6 @@ export interface Practice {
   countIn: boolean
   swing: boolean
   strings?: { alone: number[]; others: number } // those heard in full, and how loud the others are, 0 to 1
-}
-export interface Click {
-  at: number
-  accent: boolean
 }
 export interface Pass {
   at: number
@@ -51,7 +45,15 @@ export function practiceTimeline(part: Part, practice: Practice): PracticeTimeli
   const passes = practice.bendsFirst ? [onTargets(bent), bent] : [bent]
   const percents = practice.percents.flatMap((percent) => passes.map((once) => ({ percent, once })))
   const made: PracticeTimeline = {
-    ...{ sounds: [], marks: [], clicks: [], passes: [], seconds: 0, beatSeconds, countIn: 0 },
+    ...{
+      sounds: [],
+      marks: [],
+      clicks: [],
+      passes: [],
+      seconds: 0,
+      beatSeconds,
+      lead: { clicks: [], seconds: 0 },
+    },
   }
   const lead = practice.countIn ? countIn(part, entry) : { clicks: [], seconds: 0 }
   for (const [number, { percent, once }] of percents.entries()) {
@@ -183,43 +185,6 @@ function clicksOf(part: Part, bars: number[], kind: ClickKind): Click[] {
     start += bar.seconds
   }
   return found
-}
-
-/** Onsets of the clicks of a bar, in quarters; accents are the metre's: its start, and its groups in 7/8. */
-export function clickPlaces(bar: Bar, kind: ClickKind): { onset: number; accent: boolean }[] {
-  if (kind === 'off') return []
-  const starts = [0]
-  for (const group of bar.groups.slice(0, -1)) starts.push(starts[starts.length - 1] + group)
-  const grouped = bar.groups.some((group) => group !== bar.beat_quarters)
-  const step = kind === 'eighths' ? Math.min(bar.beat_quarters / 2, 0.5) : bar.beat_quarters
-  const shift = kind === 'turned' ? bar.beat_quarters / 2 : 0
-  const found = []
-  for (let place = shift; place < bar.starts_at + bar.quarters - EARLY; place += step) {
-    const onset = place - bar.starts_at
-    const beat = Math.round((place - shift) / bar.beat_quarters)
-    if (onset < -EARLY || (kind === 'backbeat' && beat % 2 === 0)) continue
-    const accent = place - shift < EARLY || (grouped && starts.some((at) => Math.abs(at - place) < EARLY))
-    found.push({ onset, accent: kind === 'backbeat' ? false : accent })
-  }
-  return found
-}
-
-/**
- * A bar of clicks on the grid of the bar that the entry belongs to, and its own beats up to the entry: a
- * pickup on 4 is counted 1 2 3 4, 1 2 3.
- */
-export function countIn(part: Part, entry: Moment): { clicks: Click[]; seconds: number } {
-  const bar = part.bars[entry.bar]
-  const onset = bar.starts_at + bar.events[entry.event].onset_quarters
-  const whole = bar.groups.reduce((sum, group) => sum + group, 0)
-  const places = clickPlaces({ ...bar, starts_at: 0, quarters: whole }, 'beats')
-  const clicks = [
-    ...places.map(({ onset: at, accent }) => ({ at: at * bar.quarter_seconds, accent })),
-    ...places
-      .filter(({ onset: at }) => at < onset - EARLY)
-      .map(({ onset: at, accent }) => ({ at: (whole + at) * bar.quarter_seconds, accent })),
-  ]
-  return { clicks, seconds: (whole + onset) * bar.quarter_seconds }
 }
 
 /** The tempo of every pass: from a start, by so much after so many, until the goal; and stays there. */

@@ -1,5 +1,6 @@
 /** From the part as written to sounds in time: pure, at 100 % of the graded tempo. */
 import type { Bar, Event, Note, Part } from '../api/client'
+import { countIn, type Click } from './clicks'
 
 export type Colour = 'plain' | 'muted' | 'dead' | 'harmonic' | 'slap'
 
@@ -24,7 +25,7 @@ export interface Timeline {
   marks: Mark[]
   seconds: number
   beatSeconds: number
-  countIn: number
+  lead: { clicks: Click[]; seconds: number } // a count-in, where one is wanted
 }
 
 const SLIDE_SECONDS = 0.07
@@ -69,7 +70,7 @@ export function timelineOfBars(part: Part, order: number[], swing: boolean): Tim
     marks,
     seconds: start,
     beatSeconds,
-    countIn: first ? Math.max(Math.round(first.quarters / first.beat_quarters), 1) : 4,
+    lead: first ? countIn(part, { bar: order[0], event: 0 }) : { clicks: [], seconds: 0 },
   }
 }
 

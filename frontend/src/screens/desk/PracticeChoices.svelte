@@ -3,7 +3,7 @@
   import ChevronDown from '@lucide/svelte/icons/chevron-down'
   import { Popover } from 'bits-ui'
   import type { VersionCard } from '../../api/client'
-  import { CLICKS } from '../../audio/practice'
+  import { CLICKS } from '../../audio/clicks'
   import Select from '../../ui/Select.svelte'
   import Tick from '../../ui/Tick.svelte'
   import { CLICK_WORDS, type LessonState } from './lesson.svelte'

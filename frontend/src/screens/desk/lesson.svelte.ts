@@ -9,13 +9,8 @@ import {
   type Moment,
   type Part,
 } from '../../api/client'
-import {
-  practiceTimeline,
-  risingPercents,
-  type ClickKind,
-  type Practice,
-  type PracticeTimeline,
-} from '../../audio/practice'
+import { practiceTimeline, risingPercents, type Practice, type PracticeTimeline } from '../../audio/practice'
+import type { ClickKind } from '../../audio/clicks'
 import { notesAlone, sameMoment, sameStretch, type Stretch } from '../../audio/places'
 import { whomQuery } from '../../whom.svelte'
 import { SLOWEST_PERCENT, type DeskState } from './desk.svelte'
