@@ -226,16 +226,19 @@ class Reader:
         t, chunk = self.table, ReadChunk()
         self.common: frozenset[T] = frozenset()
         self.string: int | None = None
+        counted = True  # what is the same as another is counted as that, unless it is counted anew
         for sentence in sentences:
             assert sentence.endswith("."), sentence
             text = sentence[0].lower() + sentence[1:-1]
             if re.fullmatch(t.starts, text) and not chunk.moments:
                 continue
             if text.startswith(t.same) and not chunk.moments:
-                chunk = self._same(text.removeprefix(t.same))
+                chunk, counted = self._same(text.removeprefix(t.same)), False
             elif text.startswith(t.all_of_it) and not text.startswith(t.all_of_that):
                 self.common = frozenset(self._techniques(text.removeprefix(t.all_of_it)))
             elif text.startswith((t.count, t.next_bar)):
+                if not counted:
+                    chunk.onsets, counted = [], True
                 self._count(chunk, text)
             elif text.startswith(t.hands):
                 continue

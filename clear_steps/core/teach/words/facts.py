@@ -3,6 +3,7 @@
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from itertools import accumulate
 
 from clear_steps.core.figures import As, At
 from clear_steps.core.hand import Grip, is_fretted
@@ -60,12 +61,14 @@ class MomentFact:
 
 @dataclass(frozen=True, slots=True)
 class LikeFact:
-    """That a chunk is an earlier one again, moved `by` frets or strings, but for some moments."""
+    """That a chunk is an earlier one again, moved `by` frets or strings, but for some moments; `elsewhere`:
+    from another place in its bar, so that it is counted otherwise."""
 
     name: str
     how: As
     by: int
     but: tuple[MomentFact, ...] = ()
+    elsewhere: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -81,6 +84,15 @@ class ChunkFacts:
     common: frozenset[Technique]
     counts: tuple[tuple[Metre, tuple[Fraction, ...]], ...]
     like: LikeFact | None = None
+
+    @property
+    def rhythm(self) -> tuple[Fraction, ...]:
+        """When every moment comes, in quarters after the first."""
+        starts = accumulate((metre.quarters for metre, _ in self.counts), initial=Fraction(0))
+        found = [
+            start + onset for start, (_, onsets) in zip(starts, self.counts, strict=False) for onset in onsets
+        ]
+        return tuple(at - found[0] for at in found)
 
 
 def facts_of(part: Part, chunk: Chunk, rows: Sequence[Struck], grips: Grips, name: str) -> ChunkFacts:

@@ -44,11 +44,9 @@ def spoken(facts: ChunkFacts, phrases: Phrases, names: Names = Names.LETTERS) ->
 
 
 def _chunk(facts: ChunkFacts, phrases: Phrases, names: Names, told: Told) -> list[str]:
-    metre = facts.counts[0][0]
     if facts.like:
         return list(_like(facts, phrases, names))
-    begins = phrases.begins(phrases.beat(facts.begins, metre), facts.number)
-    found = [begins]
+    found = [_begins(facts, phrases)]
     if facts.common:
         found.append(phrases.all_of_it([phrases.technique(each) for each in sorted(facts.common)]))
     moments = [_without(moment, facts) for moment in facts.moments]
@@ -58,10 +56,18 @@ def _chunk(facts: ChunkFacts, phrases: Phrases, names: Names, told: Told) -> lis
     return [_sentence(each) for each in found]
 
 
+def _begins(facts: ChunkFacts, phrases: Phrases) -> str:
+    return phrases.begins(phrases.beat(facts.begins, facts.counts[0][0]), facts.number)
+
+
 def _like(facts: ChunkFacts, phrases: Phrases, names: Names) -> Iterator[str]:
     assert facts.like
     like = facts.like
+    if like.elsewhere:
+        yield _sentence(_begins(facts, phrases))
     yield _sentence(phrases.like(like.name, like.how, like.by))
+    if like.elsewhere:
+        yield from map(_sentence, _counts(facts, phrases))
     for moment in like.but:
         metre, onset = _place(facts, moment)
         beat = phrases.beat(onset, metre)

@@ -27,8 +27,7 @@ def told_chunks(
 
 def _like(first: ChunkFacts, facts: ChunkFacts, like: Like) -> LikeFact | None:
     """That it is the first again; None where too much is other to say so."""
-    other_rhythm = [onsets for _, onsets in first.counts] != [onsets for _, onsets in facts.counts]
-    if like.how not in _SHORT or other_rhythm:
+    if like.how not in _SHORT or first.rhythm != facts.rhythm:
         return None
     but = [
         moment
@@ -37,7 +36,8 @@ def _like(first: ChunkFacts, facts: ChunkFacts, like: Like) -> LikeFact | None:
     ]
     if len(but) > _MOST_OTHER * len(facts.moments):
         return None
-    return LikeFact(first.name, like.how, like.by, tuple(but))
+    elsewhere = [onsets for _, onsets in first.counts] != [onsets for _, onsets in facts.counts]
+    return LikeFact(first.name, like.how, like.by, tuple(but), elsewhere)
 
 
 def _is_the_same(one: MomentFact | None, other: MomentFact) -> bool:
