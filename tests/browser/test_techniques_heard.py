@@ -7,12 +7,13 @@ from fractions import Fraction
 import numpy as np
 import pytest
 from selenium.webdriver import Chrome
+from selenium.webdriver.common.keys import Keys
 
 from clear_steps.core.score import Bar, Bend, Dynamic, Event, Metre, Note, Part, Song, Technique
 from clear_steps.formats.tabtext import write_tab
 from clear_steps.web.workers import Processes
 from tests.browser.chrome import served_demo
-from tests.browser.hearing import Recording, attacks, beginning, level, listen, pitch, recorded
+from tests.browser.hearing import LOWEST, Recording, attacks, beginning, level, listen, pitch, recorded
 from tests.browser.page import Page
 
 T = Technique
@@ -109,7 +110,13 @@ def listening(
     with served_demo(tmp_path_factory.mktemp("sound"), workers) as served:
         page = Page(chrome, served)
 
-        def listen_to(text: str, seconds: float, count_in: bool = False, part: str = "") -> Recording:
+        def listen_to(
+            text: str,
+            seconds: float,
+            count_in: bool = False,
+            part: str = "",
+            prepare: Callable[[Page], None] = lambda _: None,
+        ) -> Recording:
             number = page.add_song(text)
             page.leave()
             with recorded(page):
@@ -119,6 +126,7 @@ def listening(
                     page.find("button[aria-label='1 2 3: count-in']").click()
                 if part:
                     page.choose("Part", part)
+                prepare(page)
                 page.find("button", "Play").click()
                 return listen(page, seconds)
 
@@ -262,7 +270,32 @@ def test_two_guitars_are_balanced(listening: Listening) -> None:
     alone = listening(TWO, 3.5)
     both = listening(TWO, 3.5, part="all parts together")
     strength = both.strength(beginning(both) + 0.05, 0.8)
-    one, two = (strength[midi - 36] for midi in (64, 55))
+    one, two = (strength[midi - LOWEST] for midi in (64, 55))
     assert 0.5 < one / two < 2
     apart = level(both, beginning(both), 3) - level(alone, beginning(alone), 3)
     assert abs(apart) < 3
+
+
+def test_the_recordings_cents_are_heard(listening: Listening) -> None:
+    def as_recorded(page: Page) -> None:
+        page.press("g")
+        page.find("[role=dialog] label", "as on the recording").click()
+        page.find("[role=dialog] button", "Close").click()
+
+    part = Part(bars=(Bar(Metre(4, 4), (PLAYED["plain"],) * 4),))
+    song = Song("A little flat", Fraction(TEMPO), cents=-30, parts=(part,))
+    recording = listening(write_tab(song), 2.5, prepare=as_recorded)
+    assert cents(pitch(recording, beginning(recording) + 0.1, 0.8, G9), G9 - 0.3) <= CENTS
+
+
+def test_the_other_guitar_plays_softly_behind(listening: Listening) -> None:
+    def with_the_other(page: Page) -> None:
+        page.press("j")
+        page.find("button[aria-label^='How it is practised']").click()
+        page.choose("Other guitars", "softly behind")
+        page.press(Keys.ESCAPE)
+
+    recording = listening(TWO, 2.5, prepare=with_the_other)
+    strength = recording.strength(beginning(recording) + 0.05, 0.8)
+    own, other = (strength[midi - LOWEST] for midi in (64, 55))
+    assert 0.1 < other / own < 0.7

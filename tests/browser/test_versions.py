@@ -250,6 +250,14 @@ def test_bars_for_one_change_are_chosen_by_clicking(page: Page) -> None:
     page.sees("What applies here")
     assert page.find("button[aria-label^='First bar to change: ']").text == "2"
     assert page.find("button[aria-label^='Last bar to change: ']").text == "3"
+    of_bars = changes_listed(page)
+    page.find("label", "only from the picked note to the other").click()
+    page.until(lambda: changes_listed(page) != of_bars, "the changes of the notes alone")
+
+
+def changes_listed(page: Page) -> list[str]:
+    """What applies, with the Steps it would give."""
+    return page.find("[aria-label='Changes that apply']").text.splitlines()
 
 
 def test_one_change_is_asked_for_on_the_desk_and_becomes_a_version(page: Page) -> None:
@@ -259,6 +267,17 @@ def test_one_change_is_asked_for_on_the_desk_and_becomes_a_version(page: Page) -
     page.find("[aria-label='Changes that apply'] button", "fret the note the bend goes to").click()
     page.sees("one change: fret the note the bend goes to")
     assert edits(page) == 1
+
+
+def test_one_change_keeps_to_the_notes_that_are_chosen(page: Page) -> None:
+    page.open("#/song/5")
+    page.bar(3).click()
+    page.press(Keys.ARROW_RIGHT)
+    page.press_shifted(Keys.ARROW_RIGHT)
+    page.find("button", "Other ways to play the chosen notes")
+    page.find("button", "Ask for one change, as a version").click()
+    page.sees("what is around them stays")
+    page.find("[aria-label='Changes that apply'] li")
 
 
 def test_what_is_refused_is_left_alone_by_another_way(page: Page) -> None:

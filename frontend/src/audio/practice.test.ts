@@ -89,6 +89,17 @@ describe('what is practised', () => {
     ])
     expect(sounds[1].at).toBe(0.5)
   })
+  it('has the other players behind, at the same time', () => {
+    const other = { ...part, bars: [bar(0, { events: [event(0), event(2.5)] }), bar(1)] } as Part
+    const { sounds } = practiceTimeline(part, { ...plain, behind: { parts: [other], loudness: 0.5 } })
+    expect(sounds.map(({ at, loudness }) => [at, loudness])).toEqual([
+      [0, 0.75],
+      [0.5, 0.75],
+      [1, 0.75],
+      [0.25, 0.375],
+      [1, 0.375],
+    ])
+  })
   it('finds the same place in another writing of the bar', () => {
     const halved = { ...part, bars: [bar(0, { events: [event(0), event(2)] }), bar(1)] } as Part
     expect(sameStretch(part, halved, { first: at(0, 1), last: at(0, 3) })).toEqual({

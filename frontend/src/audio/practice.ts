@@ -16,6 +16,7 @@ export interface Practice {
   click: ClickKind
   countIn: boolean
   swing: boolean
+  behind?: { parts: Part[]; loudness: number } // other players, bar by bar the same, 0 to 1
   strings?: { alone: number[]; others: number } // those heard in full, and how loud the others are, 0 to 1
 }
 export interface Pass {
@@ -142,10 +143,14 @@ function onePass(part: Part, stretches: Stretch[], practice: Practice, beatSecon
 function pieceOf(part: Part, { first, last }: Stretch, practice: Practice): Piece {
   const { sounds, marks, start, seconds } = cutOut(part, { first, last }, practice.swing)
   const within = (at: number) => at >= start - EARLY && at < start + seconds - EARLY
+  const bars = barsBetween(first.bar, last.bar)
+  const others = backing(bars, practice)
+    .filter((sound) => within(sound.at))
+    .map((sound) => ({ ...sound, at: sound.at - start }))
   return {
-    sounds: sounds.map((sound) => heard(sound, practice)).filter((sound) => sound.loudness > 0),
+    sounds: [...ownSounds(sounds, practice), ...others],
     marks,
-    clicks: clicksOf(part, barsBetween(first.bar, last.bar), practice.click)
+    clicks: clicksOf(part, bars, practice.click)
       .filter((click) => within(click.at))
       .map((click) => ({ ...click, at: click.at - start })),
     seconds,
@@ -156,7 +161,7 @@ function pieceOf(part: Part, { first, last }: Stretch, practice: Practice): Piec
 function pieceOfBars(part: Part, bars: number[], practice: Practice): Piece {
   const { sounds, marks, seconds } = timelineOfBars(part, bars, practice.swing)
   return {
-    sounds: sounds.map((sound) => heard(sound, practice)).filter((sound) => sound.loudness > 0),
+    sounds: [...ownSounds(sounds, practice), ...backing(bars, practice)],
     marks,
     clicks: clicksOf(part, bars, practice.click),
     seconds,
@@ -171,9 +176,21 @@ function onTargets(piece: Piece): Piece {
   return { ...piece, sounds }
 }
 
-function heard(sound: Sound, { strings }: Practice): Sound {
-  if (!strings || strings.alone.includes(sound.string)) return sound
-  return { ...sound, loudness: sound.loudness * strings.others }
+function ownSounds(sounds: Sound[], { strings }: Practice): Sound[] {
+  return sounds
+    .map((sound) =>
+      !strings || strings.alone.includes(sound.string) ? sound : softer(sound, strings.others),
+    )
+    .filter((sound) => sound.loudness > 0)
+}
+
+const softer = (sound: Sound, by: number): Sound => ({ ...sound, loudness: sound.loudness * by })
+
+/** What the others play in some bars. */
+function backing(bars: number[], { behind, swing }: Practice): Sound[] {
+  return (behind?.parts ?? []).flatMap((part) =>
+    timelineOfBars(part, bars, swing).sounds.map((sound) => softer(sound, behind!.loudness)),
+  )
 }
 
 function clicksOf(part: Part, bars: number[], kind: ClickKind): Click[] {

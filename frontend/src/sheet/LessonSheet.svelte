@@ -50,14 +50,19 @@
     if (onfit) untrack(() => void fit())
   })
 
-  /** The names of the chunks that begin in a system, and where. */
-  function chunksIn(picture: SystemPicture, first: number, last: number): { name: string; x: number }[] {
-    return (content.lesson?.chunks ?? [])
+  /** The names of the chunks that begin in a system, where, and how far until the next. */
+  function chunksIn(
+    picture: SystemPicture,
+    first: number,
+    last: number,
+  ): { name: string; x: number; room: number }[] {
+    const found = (content.lesson?.chunks ?? [])
       .filter((chunk) => chunk.first.bar >= first && chunk.first.bar <= last)
       .map((chunk) => ({
         name: chunk.called,
         x: picture.rows[0].bars[chunk.first.bar - first].events[chunk.first.event].x,
       }))
+    return found.map((chunk, at) => ({ ...chunk, room: (found[at + 1]?.x ?? picture.width) - chunk.x - 8 }))
   }
   const fresh = $derived(content.lesson?.chunks.filter(({ like }) => like === null) ?? [])
   const parts = $derived(content.rows.map((row) => row.part))
@@ -143,8 +148,9 @@
             {#if named}<RowNames rows={picture.rows} names={content.rows.map(({ name }) => name)} />{/if}
           </div>
           <!-- Not within what is scaled: the printer would count it as wider than the page. -->
-          {#each chunks as { name, x } (x)}<span
-              class="chunk-name absolute border-l-2 border-ink pl-1 leading-none font-bold"
+          {#each chunks as { name, x, room } (x)}<span
+              class="chunk-name absolute truncate border-l-2 border-ink pl-1 leading-none font-bold"
+              style:max-width="{room * scale}px"
               style:font-size="{13 * scale}px"
               style:left="{(x - 6) * scale}px"
               style:top="{picture.height * scale}px">{name}</span

@@ -80,7 +80,14 @@
   $effect(() => {
     void [desk.analysis?.tempo, desk.range.join(), desk.notes, loop]
     void [lesson.hearing, lesson.click, lesson.gap, lesson.rises, lesson.voice, lesson.layer]
-    void [lesson.bendsFirst, lesson.onVersion, lesson.version, lesson.from]
+    void [
+      lesson.bendsFirst,
+      lesson.onVersion,
+      lesson.version,
+      lesson.from,
+      lesson.behind,
+      lesson.sectionAlone,
+    ]
     untrack(() => {
       if (player.playing) start()
     })

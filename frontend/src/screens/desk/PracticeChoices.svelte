@@ -33,6 +33,7 @@
       lesson.click === 'off' ? '' : CLICK_WORDS[lesson.click],
       lesson.rises ? 'faster by itself' : '',
       lesson.voice === 'all' ? '' : `${lesson.voice} in front`,
+      lesson.behind > 0 ? 'with the others' : '',
       lesson.bendsFirst ? 'bends first' : '',
       lesson.onVersion ? 'the version' : '',
     ]
@@ -72,6 +73,18 @@
           ]}
         />
       {/if}
+      {#if lesson.otherParts.length > 0}
+        <Select
+          label="Other guitars"
+          class="w-full"
+          bind:value={lesson.behind}
+          options={[
+            { value: 0, words: 'the other guitars silent' },
+            { value: 0.35, words: 'the others softly behind' },
+            { value: 1, words: 'the others as loud' },
+          ]}
+        />
+      {/if}
       <Tick bind:checked={lesson.rises}>faster by itself while it is repeated</Tick>
       {#if lesson.rises}
         <p class="flex flex-wrap items-center gap-1.5 pl-7">
@@ -82,6 +95,8 @@
           {/each}
         </p>
       {/if}
+      {#if lesson.severalSections}<Tick bind:checked={lesson.sectionAlone}>so far: of its section alone</Tick
+        >{/if}
       {#if lesson.bent}<Tick bind:checked={lesson.bendsFirst}>each bend's target first, then the bend</Tick
         >{/if}
       {#if versions.length > 0}

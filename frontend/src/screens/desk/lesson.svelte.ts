@@ -58,6 +58,8 @@ export class LessonState {
   voice = $state<Voice>('all')
   others = $state(0.25) // how loud what is not chosen plays
   bendsFirst = $state(false)
+  sectionAlone = $state(false) // so far: of the section, not from the top
+  behind = $state(0) // how loud the other guitars play, 0 to 1
   versionId = $state<number | null>(null) // that is compared with, none: the latest
   onVersion = $state(false) // it is heard instead of the original
   version = $state.raw<Part | null>(null)
@@ -91,12 +93,27 @@ export class LessonState {
   )
   readonly twoVoices = $derived(this.chunks.some(({ layers }) => layers.includes('bass')))
 
+  /** The other guitars, where they go bar by bar with this one. */
+  get otherParts(): Part[] {
+    const { part, analysis } = this.desk
+    return (analysis?.parts ?? []).filter(
+      (each) =>
+        each !== part &&
+        each.bars.length === part?.bars.length &&
+        each.bars.every((bar, index) => bar.seconds === part.bars[index].seconds),
+    )
+  }
+
   /** What is said of the notes that sound, of the chosen stretch or any chunk. */
   wordsNow(chosen: Chunk | undefined): string {
     const { cursor } = this.desk
     if (!cursor) return ''
     const said = [...(chosen ? [chosen] : []), ...this.chunks].flatMap(({ spoken }) => spoken)
     return said.find(({ bar, event }) => bar === cursor.bar && event === cursor.event)?.words ?? ''
+  }
+
+  get severalSections(): boolean {
+    return (this.desk.part?.sections.length ?? 0) > 1
   }
 
   /** Whether a note of the part is bent. */
@@ -125,9 +142,18 @@ export class LessonState {
     if (this.hearing === 'whole') return null
     if (this.hearing === 'so far' && this.chunk) {
       const learnt = this.steps.slice(0, this.at + 1).filter(({ layer }) => layer === this.layer)
-      return learnt.map(({ index }) => this.chunks[index])
+      const section = this.sectionOf(this.chunk)
+      return learnt
+        .map(({ index }) => this.chunks[index])
+        .filter((chunk) => !this.sectionAlone || this.sectionOf(chunk) === section)
     }
     return this.desk.notes ? [this.desk.notes] : null
+  }
+
+  /** The bar its section begins at. */
+  private sectionOf({ first }: Chunk): number {
+    const starts = this.desk.part?.sections.map(({ first_bar }) => first_bar) ?? []
+    return Math.max(0, ...starts.filter((start) => start <= first.bar))
   }
 
   /** What sounds: the part, or the version at the same place; null where neither is there yet. */
@@ -152,6 +178,7 @@ export class LessonState {
       countIn,
       swing,
       strings: this.strings,
+      ...(this.behind > 0 ? { behind: { parts: this.otherParts, loudness: this.behind } } : {}),
     }
     const laid = (percents: number[]) => this.placed(practiceTimeline(part, { ...practice, percents }), part)
     if (!loop) return laid([100])
