@@ -267,7 +267,7 @@ def test_the_guitar_is_made_ready_string_by_string_with_tones(page: Page) -> Non
     open_lesson(page, DELIVERY_ROUND)
     page.press("g")
     window = page.find("[role=dialog]")
-    page.until(lambda: "Capo at the 2nd fret." in window.text)
+    page.until(lambda: "Capo at the 2nd fret: frets count from there." in window.text)
     for label, text in (("The guitar is in", "Eb standard"), ("It goes to", "C G C F A D")):
         field = page.find(f"input[aria-label='{label}']")
         field.send_keys(Keys.CONTROL, "a")

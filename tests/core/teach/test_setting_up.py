@@ -95,11 +95,11 @@ def test_the_capo_serves_a_guitar_that_is_tuned_lower() -> None:
     assert found is not None
     assert (found.capo, found.turns) == (2, ())
     words = setting_words(low, found)
-    assert (words.turns, words.capo) == ((), "Capo at the 2nd fret.")
+    assert (words.turns, words.capo) == ((), "Capo at the 2nd fret: frets count from there.")
     assert words.sounds == "It sounds two half tones higher than your guitar does now."
     spanish = setting_words(low, found, Language.SPANISH)
     assert (spanish.capo, spanish.sounds) == (
-        "Cejilla en el traste 2.",
+        "Cejilla en el traste 2: los trastes se cuentan desde ella.",
         "Suena dos semitonos más agudo que tu guitarra tal como está.",
     )
 

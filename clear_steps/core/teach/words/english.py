@@ -180,7 +180,7 @@ class English:
 
     def capo(self, fret: int) -> str:
         """Where the capo sits; 0: nowhere."""
-        return f"capo at the {ordinal(fret)} fret" if fret else "no capo"
+        return f"capo at the {ordinal(fret)} fret: frets count from there" if fret else "no capo"
 
     def sounds(self, by: int) -> str:
         """How far the song sounds from the guitar as it is tuned."""

@@ -203,7 +203,7 @@ class Spanish:
 
     def capo(self, fret: int) -> str:
         """Where the capo sits; 0: nowhere."""
-        return f"cejilla en el traste {fret}" if fret else "sin cejilla"
+        return f"cejilla en el traste {fret}: los trastes se cuentan desde ella" if fret else "sin cejilla"
 
     def sounds(self, by: int) -> str:
         """How far the song sounds from the guitar as it is tuned."""
