@@ -35,7 +35,10 @@ AudioNode.prototype.connect = function (target, ...rest) {
     this.context.audioWorklet.addModule(module).then(() => {
       const mono = { channelCount: 1, channelCountMode: 'explicit' };
       const tap = new AudioWorkletNode(this.context, 'tap', mono);
-      tap.port.onmessage = ({ data }) => window.blocks.push(data);
+      tap.port.onmessage = ({ data }) => {
+        window.blocks.push(data);
+        if (window.began === undefined && data[1].some((sample) => sample)) window.began = data[0];
+      };
       connect.call(this, tap);
       connect.call(tap, target);
     });
@@ -45,7 +48,7 @@ AudioNode.prototype.connect = function (target, ...rest) {
 """
 RECORDED = """
 const last = window.blocks[window.blocks.length - 1];
-return last ? (last[0] - window.blocks[0][0]) / window.rate : 0;
+return window.began === undefined ? 0 : (last[0] - window.began) / window.rate;
 """
 STOP = """
 const done = arguments[0];
@@ -112,7 +115,8 @@ def recorded(page: Page) -> Iterator[None]:
 
 
 def listen(page: Page, seconds: float) -> Recording:
-    """The first seconds of what is heard, by the clock of the sound: a busy machine may take longer."""
+    """What is heard until so long after the first sound, by the clock of the sound: a busy machine may take
+    longer."""
     page.until(lambda: page.chrome.execute_script(RECORDED) >= seconds, f"{seconds} s of sound", 6 * seconds)
     encoded, rate = page.chrome.execute_async_script(STOP)  # type: ignore[no-untyped-call]
     return Recording(np.frombuffer(base64.b64decode(encoded), dtype=np.float32).astype(np.float64), rate)

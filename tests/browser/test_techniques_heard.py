@@ -235,9 +235,9 @@ def test_a_pickup_is_counted_on_the_grid_of_its_bar(listening: Listening) -> Non
     """1 2 3 4, 1 2 3, and the notes come on 4: a click or a note every half second."""
     song = Song("From the fourth beat", Fraction(120), parts=(PICKUP,))
     found = attacks(listening(write_tab(song), 6.5, count_in=True))
-    beats = [each - found[0] for each in found]
-    assert [round(each * 2) for each in beats] == list(range(12))
-    assert max(abs(each - round(each * 2) / 2) for each in beats) <= 0.01
+    beats = np.array(found) - found[0]
+    assert [round(each * 2) for each in beats if each < 3.75] == list(range(8))  # clicks, and the pickup
+    assert all(np.abs(beats - beat / 2).min() <= 0.01 for beat in range(12))
 
 
 TWO = """Title: Side by side
@@ -291,7 +291,7 @@ def test_the_recordings_cents_are_heard(listening: Listening) -> None:
 def test_the_other_guitar_plays_softly_behind(listening: Listening) -> None:
     def with_the_other(page: Page) -> None:
         page.press("j")
-        page.find("button[aria-label^='How it is practised']").click()
+        page.find("button[aria-label$='how it is practised']").click()
         page.choose("Other guitars", "softly behind")
         page.press(Keys.ESCAPE)
 

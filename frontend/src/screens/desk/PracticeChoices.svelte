@@ -43,7 +43,7 @@
 </script>
 
 <Popover.Root bind:open>
-  <Popover.Trigger class="control max-w-80" aria-label="How it is practised: {words}">
+  <Popover.Trigger class="control max-w-80" aria-label="heard {words}, how it is practised">
     <span class="min-w-0 truncate"><span class="text-quiet">heard</span> {words}</span>
     <ChevronDown size={16} class="shrink-0 text-quiet" />
   </Popover.Trigger>
