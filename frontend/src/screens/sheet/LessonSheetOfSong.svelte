@@ -102,10 +102,12 @@
   }
   offerSheet(() => (content ? [content] : []))
 
+  const isPast = $derived(
+    versionId === null && (song.data?.analysis.parts[partIndex]?.past_bars.length ?? 0) > 0,
+  )
   /** The easiest version that was written for who is chosen, where the original is past them. */
   const proposed = $derived.by(() => {
-    const own = song.data?.analysis.parts[partIndex]
-    if (versionId !== null || !own || own.past_bars.length === 0) return null
+    if (!isPast) return null
     const there =
       versions.data?.versions.filter((each) => !each.put_away && each.part_index === partIndex) ?? []
     return (
@@ -232,12 +234,16 @@
           ]}
           onchange={(value) => keep({ version_id: value === 0 ? null : value })}
         />
-        {#if proposed}
+        {#if isPast}
           <p class="mt-2 border-l-4 border-past-hand pl-3">
             The original is past {song.data!.analysis.whom}.
-            <button class="underline" onclick={() => keep({ version_id: proposed!.id })}
-              >Hand out the version at Step {proposed.step.toFixed(1)}</button
-            >
+            {#if proposed}
+              <button class="underline" onclick={() => keep({ version_id: proposed!.id })}
+                >Hand out the version at Step {proposed.step.toFixed(1)}</button
+              >
+            {:else if versions.data}
+              <a class="underline" href="#/song/{id}/versions">Write a version for them</a>
+            {/if}
           </p>
         {/if}
         {#if under.length > 0 || versionId !== null}
