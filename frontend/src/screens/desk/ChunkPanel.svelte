@@ -9,14 +9,16 @@
   import Tick from '../../ui/Tick.svelte'
   import type { DeskState } from './desk.svelte'
   import type { LessonState } from './lesson.svelte'
+  import type { PracticeState } from './practice.svelte'
 
   interface Props {
     desk: DeskState
     lesson: LessonState
+    practice: PracticeState
     songId: number
     onplay: () => void
   }
-  let { desk, lesson, songId, onplay }: Props = $props()
+  let { desk, lesson, practice, songId, onplay }: Props = $props()
   const notes = $derived(desk.notes!)
   const isChunk = $derived(
     lesson.chunk !== null &&
@@ -42,7 +44,7 @@
   })
 
   function play(): void {
-    lesson.hearing = 'new'
+    practice.hearing = 'new'
     onplay()
   }
 

@@ -12,7 +12,8 @@
   import DeskHead from './DeskHead.svelte'
   import DeskTransport from './DeskTransport.svelte'
   import Evidence from './Evidence.svelte'
-  import { LessonState, type Hearing } from './lesson.svelte'
+  import { LessonState } from './lesson.svelte'
+  import { PracticeState, type Hearing } from './practice.svelte'
   import LessonStrip from './LessonStrip.svelte'
   import { belongsToField, DESK_KEYS } from './keys'
   import KeysList from './KeysList.svelte'
@@ -33,6 +34,7 @@
     desk,
     untrack(() => id),
   )
+  const practice = new PracticeState(desk, lesson)
   let keysOpen = $state(false)
   let settingUp = $state(false)
   let practiceOpen = $state(false)
@@ -79,14 +81,14 @@
   // A new tempo or a new choice of bars is heard at once: what plays begins again with it.
   $effect(() => {
     void [desk.analysis?.tempo, desk.range.join(), desk.notes, loop]
-    void [lesson.hearing, lesson.click, lesson.gap, lesson.rises, lesson.voice, lesson.layer]
+    void [practice.hearing, practice.click, practice.gap, practice.rises, practice.voice, lesson.layer]
     void [
-      lesson.bendsFirst,
-      lesson.onVersion,
-      lesson.version,
-      lesson.from,
-      lesson.behind,
-      lesson.sectionAlone,
+      practice.bendsFirst,
+      practice.onVersion,
+      practice.version,
+      practice.from,
+      practice.behind,
+      practice.sectionAlone,
     ]
     untrack(() => {
       if (player.playing) start()
@@ -96,14 +98,14 @@
   const swing = $derived(desk.analysis?.feel === 'swing')
 
   function start(): void {
-    const practice = lesson.timeline(loop, countIn, swing)
-    if (practice) return play(practice, false, false)
-    const columns = lesson.hearing === 'whole' ? desk.allColumns : desk.columns
+    const laid = practice.timeline(loop, countIn, swing)
+    if (laid) return play(laid, false, false)
+    const columns = practice.hearing === 'whole' ? desk.allColumns : desk.columns
     if (desk.part) play(together(desk.parts.map((part) => timelineOf(part, columns, swing))), loop)
   }
 
   function startAnew(): void {
-    lesson.from = null
+    practice.from = null
     start()
   }
 
@@ -121,7 +123,7 @@
       countIn: counted,
       cents: desk.asRecorded ? (desk.analysis?.cents ?? 0) : 0,
       onMark: (bar, event) => (desk.cursor = { bar, event }),
-      onPass: (percent) => (lesson.heardPercent = lesson.rises ? (percent * desk.percent) / 100 : null),
+      onPass: (percent) => (practice.heardPercent = practice.rises ? (percent * desk.percent) / 100 : null),
       onEnd: () => (desk.cursor = null),
     })
   }
@@ -130,25 +132,25 @@
   const versions = createQuery(() => ({
     queryKey: ['versions', id],
     queryFn: () => api.versions(id),
-    enabled: practiceOpen || lesson.onVersion,
+    enabled: practiceOpen || practice.onVersion,
   }))
   const own = $derived(
     (versions.data?.versions ?? []).filter((each) => !each.put_away && each.part_index === desk.partIndex),
   )
-  const versionId = $derived(own.find((each) => each.id === lesson.versionId)?.id ?? own.at(-1)?.id ?? null)
+  const versionId = $derived(own.find((each) => each.id === practice.versionId)?.id ?? own.at(-1)?.id ?? null)
   const version = createQuery(() => ({
     queryKey: ['version', versionId, desk.query],
     queryFn: () => api.version(versionId!, desk.query),
-    enabled: lesson.onVersion && versionId !== null,
+    enabled: practice.onVersion && versionId !== null,
   }))
   $effect(() => {
-    lesson.version = lesson.onVersion ? (version.data?.version.parts[0] ?? null) : null
-    if (lesson.onVersion && versions.data && own.length === 0) lesson.onVersion = false
+    practice.version = practice.onVersion ? (version.data?.version.parts[0] ?? null) : null
+    if (practice.onVersion && versions.data && own.length === 0) practice.onVersion = false
   })
 
   /** What is new, all so far, or the whole: chosen and heard with one key. */
   function hear(hearing: Hearing): void {
-    lesson.hearing = hearing
+    practice.hearing = hearing
     if (hearing !== 'whole' && !desk.notes) lesson.step(1)
     start()
   }
@@ -171,8 +173,8 @@
     hear: (key: string) => hear(HEARINGS[key]),
     cut: () => void lesson.cutAt(desk.notes?.first ?? { bar: desk.bar, event: desk.event }),
     again: () => startAnew(),
-    slower: () => void (lesson.fallBack() || desk.quicken(-5)),
-    otherWriting: () => void (lesson.onVersion = !lesson.onVersion),
+    slower: () => void (practice.fallBack() || desk.quicken(-5)),
+    otherWriting: () => void (practice.onVersion = !practice.onVersion),
   }
 
   function press(event: KeyboardEvent): void {
@@ -207,6 +209,7 @@
         <TabPages {desk} {lesson} parts={desk.parts} />
         {#if lesson.data && !desk.textOpen}<LessonStrip
             {lesson}
+            {practice}
             versions={own}
             {versionId}
             bind:practiceOpen
@@ -216,7 +219,15 @@
       </div>
       <aside class="side-panel" aria-label="Evidence" class:opacity-60={song.isFetching && !song.data}>
         {#if song.isError}<ErrorNote message={song.error.message} />{/if}
-        <Evidence {desk} {lesson} songId={id} bind:fingers onplay={playPlaces} onhear={() => start()} />
+        <Evidence
+          {desk}
+          {lesson}
+          {practice}
+          songId={id}
+          bind:fingers
+          onplay={playPlaces}
+          onhear={() => start()}
+        />
       </aside>
     </main>
   {:else if song.isError}

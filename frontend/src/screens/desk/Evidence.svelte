@@ -4,6 +4,7 @@
   import { stepColour, stepText } from '../../components/steps'
   import type { DeskState } from './desk.svelte'
   import type { LessonState } from './lesson.svelte'
+  import type { PracticeState } from './practice.svelte'
   import TipButton from '../../ui/TipButton.svelte'
   import ChunkPanel from './ChunkPanel.svelte'
   import FingerChoice from './FingerChoice.svelte'
@@ -17,12 +18,13 @@
   interface Props {
     desk: DeskState
     lesson: LessonState
+    practice: PracticeState
     songId: number
     fingers: FingerChoice | undefined
     onplay: () => void // the places of the chosen figure
     onhear: () => void // what is practised
   }
-  let { desk, lesson, songId, fingers = $bindable(), onplay, onhear }: Props = $props()
+  let { desk, lesson, practice, songId, fingers = $bindable(), onplay, onhear }: Props = $props()
   const bar = $derived(desk.chosenBar)
   const found = $derived(
     bar?.findings.filter((finding) => finding.step > 0).sort((a, b) => b.step - a.step) ?? [],
@@ -38,7 +40,7 @@
   const cautions = $derived(desk.part?.cautions.filter(({ bars }) => bar && bars.includes(bar.index)) ?? [])
 </script>
 
-{#if desk.notes && desk.analysis}<ChunkPanel {desk} {lesson} {songId} onplay={onhear} />{/if}
+{#if desk.notes && desk.analysis}<ChunkPanel {desk} {lesson} {practice} {songId} onplay={onhear} />{/if}
 {#if bar && desk.part && desk.analysis}
   <h2 class="flex items-baseline justify-between text-lg">
     <span>Bar {bar.number}{bar.metre === '4/4' ? '' : `, ${bar.metre}`}</span><span class="tabular-nums"

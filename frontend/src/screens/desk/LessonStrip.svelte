@@ -5,17 +5,19 @@
   import { stepColour, stepText } from '../../components/steps'
   import Select from '../../ui/Select.svelte'
   import TipButton from '../../ui/TipButton.svelte'
-  import { ORDERS, type Hearing, type LessonState } from './lesson.svelte'
+  import { ORDERS, type LessonState } from './lesson.svelte'
+  import type { Hearing, PracticeState } from './practice.svelte'
   import PracticeChoices from './PracticeChoices.svelte'
 
   interface Props {
     lesson: LessonState
+    practice: PracticeState
     versions: VersionCard[]
     versionId: number | null
     practiceOpen: boolean
     onhear: (hearing: Hearing) => void
   }
-  let { lesson, versions, versionId, practiceOpen = $bindable(), onhear }: Props = $props()
+  let { lesson, practice, versions, versionId, practiceOpen = $bindable(), onhear }: Props = $props()
   const LAYER_WORDS = { bass: 'bass of ', melody: 'melody of ', notes: 'notes of ', all: '' }
   const HEARINGS: { value: Hearing; words: string; tip: string }[] = [
     { value: 'new', words: 'new', tip: 'Hear the chosen notes (U)' },
@@ -37,16 +39,16 @@
       {#each HEARINGS as { value, words, tip } (value)}
         <TipButton
           class="quiet-button !rounded-none !px-2.5 -ml-px"
-          aria-pressed={lesson.hearing === value}
+          aria-pressed={practice.hearing === value}
           {tip}
           onclick={() => onhear(value)}>{words}</TipButton
         >
       {/each}
     </div>
     <Select label="Order of learning" class="w-40" bind:value={lesson.order} options={ORDERS} />
-    <PracticeChoices {lesson} {versions} {versionId} bind:open={practiceOpen} />
-    {#if lesson.heardPercent !== null}<span class="tabular-nums" aria-live="off"
-        >now at {Math.round(lesson.heardPercent)} %</span
+    <PracticeChoices {lesson} {practice} {versions} {versionId} bind:open={practiceOpen} />
+    {#if practice.heardPercent !== null}<span class="tabular-nums" aria-live="off"
+        >now at {Math.round(practice.heardPercent)} %</span
       >{/if}
   </div>
   <ol bind:this={row} class="relative mt-2 flex gap-1 overflow-x-auto pb-1" aria-label="Chunks">

@@ -6,15 +6,17 @@
   import { CLICKS } from '../../audio/clicks'
   import Select from '../../ui/Select.svelte'
   import Tick from '../../ui/Tick.svelte'
-  import { CLICK_WORDS, type LessonState } from './lesson.svelte'
+  import type { LessonState } from './lesson.svelte'
+  import { CLICK_WORDS, type PracticeState } from './practice.svelte'
 
   interface Props {
     lesson: LessonState
+    practice: PracticeState
     versions: VersionCard[]
     versionId: number | null // that would be heard
     open: boolean
   }
-  let { lesson, versions, versionId, open = $bindable() }: Props = $props()
+  let { lesson, practice, versions, versionId, open = $bindable() }: Props = $props()
   const gapWords = (gap: number) => (gap === 0 ? 'no gap' : `a gap of ${gap} ${gap === 1 ? 'beat' : 'beats'}`)
   const FIELDS = [
     { key: 'by', words: 'by', unit: '%,', label: 'Faster by, per cent', min: 1, max: 50 },
@@ -30,12 +32,12 @@
   ] as const
   const words = $derived(
     [
-      lesson.click === 'off' ? '' : CLICK_WORDS[lesson.click],
-      lesson.rises ? 'faster by itself' : '',
-      lesson.voice === 'all' ? '' : `${lesson.voice} in front`,
-      lesson.behind > 0 ? 'with the others' : '',
-      lesson.bendsFirst ? 'bends first' : '',
-      lesson.onVersion ? 'the version' : '',
+      practice.click === 'off' ? '' : CLICK_WORDS[practice.click],
+      practice.rises ? 'faster by itself' : '',
+      practice.voice === 'all' ? '' : `${practice.voice} in front`,
+      practice.behind > 0 ? 'with the others' : '',
+      practice.bendsFirst ? 'bends first' : '',
+      practice.onVersion ? 'the version' : '',
     ]
       .filter(Boolean)
       .join(', ') || 'as written',
@@ -52,20 +54,20 @@
       <Select
         label="Click"
         class="w-full"
-        bind:value={lesson.click}
+        bind:value={practice.click}
         options={CLICKS.map((value) => ({ value, words: CLICK_WORDS[value] }))}
       />
       <Select
         label="Gap between repeats"
         class="w-full"
-        bind:value={lesson.gap}
+        bind:value={practice.gap}
         options={[0, 1, 2, 4].map((value) => ({ value, words: gapWords(value) }))}
       />
       {#if lesson.twoVoices}
         <Select
           label="Voice"
           class="w-full"
-          bind:value={lesson.voice}
+          bind:value={practice.voice}
           options={[
             { value: 'all', words: 'both voices' },
             { value: 'melody', words: 'melody in front' },
@@ -73,11 +75,11 @@
           ]}
         />
       {/if}
-      {#if lesson.otherParts.length > 0}
+      {#if practice.otherParts.length > 0}
         <Select
           label="Other guitars"
           class="w-full"
-          bind:value={lesson.behind}
+          bind:value={practice.behind}
           options={[
             { value: 0, words: 'the other guitars silent' },
             { value: 0.35, words: 'the others softly behind' },
@@ -85,22 +87,31 @@
           ]}
         />
       {/if}
-      <Tick bind:checked={lesson.rises}>faster by itself while it is repeated</Tick>
-      {#if lesson.rises}
+      <Tick bind:checked={practice.rises}>faster by itself while it is repeated</Tick>
+      {#if practice.rises}
         <p class="flex flex-wrap items-center gap-1.5 pl-7">
           {#each FIELDS as { key, words, unit, label, min, max } (key)}
             {words}
-            <input class="field w-14" type="number" {min} {max} aria-label={label} bind:value={lesson[key]} />
+            <input
+              class="field w-14"
+              type="number"
+              {min}
+              {max}
+              aria-label={label}
+              bind:value={practice[key]}
+            />
             {unit}
           {/each}
         </p>
       {/if}
-      {#if lesson.severalSections}<Tick bind:checked={lesson.sectionAlone}>so far: of its section alone</Tick
+      {#if practice.severalSections}<Tick bind:checked={practice.sectionAlone}
+          >so far: of its section alone</Tick
         >{/if}
-      {#if lesson.bent}<Tick bind:checked={lesson.bendsFirst}>each bend's target first, then the bend</Tick
+      {#if practice.bent}<Tick bind:checked={practice.bendsFirst}
+          >each bend's target first, then the bend</Tick
         >{/if}
       {#if versions.length > 0}
-        <Tick bind:checked={lesson.onVersion}>the version at the same place (V)</Tick>
+        <Tick bind:checked={practice.onVersion}>the version at the same place (V)</Tick>
         {#if versions.length > 1}
           <Select
             label="Which version is heard"
@@ -110,7 +121,7 @@
               value: each.id,
               words: `Step ${each.step.toFixed(1)}, ${each.asked}`,
             }))}
-            onchange={(id: number) => (lesson.versionId = id)}
+            onchange={(id: number) => (practice.versionId = id)}
           />
         {/if}
       {/if}
