@@ -89,6 +89,7 @@
       practice.from,
       practice.behind,
       practice.sectionAlone,
+      practice.others,
     ]
     untrack(() => {
       if (player.playing) start()

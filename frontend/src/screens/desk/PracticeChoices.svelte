@@ -7,7 +7,7 @@
   import Select from '../../ui/Select.svelte'
   import Tick from '../../ui/Tick.svelte'
   import type { LessonState } from './lesson.svelte'
-  import { CLICK_WORDS, type PracticeState } from './practice.svelte'
+  import { CLICK_WORDS, type PracticeState, type Voice } from './practice.svelte'
 
   interface Props {
     lesson: LessonState
@@ -18,6 +18,14 @@
   }
   let { lesson, practice, versions, versionId, open = $bindable() }: Props = $props()
   const gapWords = (gap: number) => (gap === 0 ? 'no gap' : `a gap of ${gap} ${gap === 1 ? 'beat' : 'beats'}`)
+  const SOFTLY = 0.25
+  const VOICES: { words: string; voice: Voice; others: number }[] = [
+    { words: 'both voices', voice: 'all', others: SOFTLY },
+    { words: 'melody in front', voice: 'melody', others: SOFTLY },
+    { words: 'melody alone', voice: 'melody', others: 0 },
+    { words: 'bass in front', voice: 'bass', others: SOFTLY },
+    { words: 'bass alone', voice: 'bass', others: 0 },
+  ]
   const FIELDS = [
     { key: 'by', words: 'by', unit: '%,', label: 'Faster by, per cent', min: 1, max: 50 },
     { key: 'after', words: 'after', unit: 'times,', label: 'After how many times', min: 1, max: 50 },
@@ -34,7 +42,7 @@
     [
       practice.click === 'off' ? '' : CLICK_WORDS[practice.click],
       practice.rises ? 'faster by itself' : '',
-      practice.voice === 'all' ? '' : `${practice.voice} in front`,
+      practice.voice === 'all' ? '' : `${practice.voice} ${practice.others === 0 ? 'alone' : 'in front'}`,
       practice.behind > 0 ? 'with the others' : '',
       practice.bendsFirst ? 'bends first' : '',
       practice.onVersion ? 'the version' : '',
@@ -67,12 +75,14 @@
         <Select
           label="Voice"
           class="w-full"
-          bind:value={practice.voice}
-          options={[
-            { value: 'all', words: 'both voices' },
-            { value: 'melody', words: 'melody in front' },
-            { value: 'bass', words: 'bass in front' },
-          ]}
+          value={VOICES.findIndex(
+            ({ voice, others }) => voice === practice.voice && others === practice.others,
+          )}
+          options={VOICES.map(({ words }, value) => ({ value, words }))}
+          onchange={(at: number) => {
+            practice.voice = VOICES[at].voice
+            practice.others = VOICES[at].others
+          }}
         />
       {/if}
       {#if practice.otherParts.length > 0}
