@@ -10,6 +10,13 @@ from tests.browser.page import Page
 from tests.browser.paper import ink_mm, pages_of
 
 FLOUR_SACKS, DELIVERY_ROUND = 2, 4
+DRAG_LAST_TO_THE_TOP = """
+const rows = [...document.querySelectorAll("[aria-label='Blocks'] li")];
+const drag = (row, type) => row.dispatchEvent(new DragEvent(type, { bubbles: true, cancelable: true }));
+drag(rows[rows.length - 1], 'dragstart');
+drag(rows[0], 'dragover');
+drag(rows[0], 'drop');
+"""
 STEADY = """Title: Four steady steps
 Tempo: 120
 Time: 4/4
@@ -170,6 +177,10 @@ def blocks(page: Page) -> list[str]:
     return [str(row.get_attribute("data-block")) for row in rows]
 
 
+def first_row(page: Page) -> str:
+    return page.find("[aria-label='Blocks'] li").text
+
+
 def test_a_students_sheet_is_put_together_and_printed(page: Page) -> None:
     page.open("#/students")
     open_lesson(page, DELIVERY_ROUND)
@@ -182,6 +193,8 @@ def test_a_students_sheet_is_put_together_and_printed(page: Page) -> None:
     page.until(lambda: "hard" not in blocks(page))
     page.find("button[aria-label='Practice higher']").send_keys(Keys.ENTER)
     page.until(lambda: blocks(page).index("steps") < blocks(page).index("words"))
+    page.chrome.execute_script(DRAG_LAST_TO_THE_TOP)
+    page.until(lambda: first_row(page).startswith("Take care"))
     page.choose("Language", "Español")
     page.choose("Names of chords", "do re mi")
     page.until(lambda: "Empieza en el tiempo 1" in page.find(".paper [data-block='words']").text)

@@ -1,27 +1,25 @@
 <!-- The sheet a student takes home, put together on a screen that looks like the paper it will be. -->
 <script lang="ts">
   import { createQueries, createQuery, keepPreviousData } from '@tanstack/svelte-query'
-  import ArrowDown from '@lucide/svelte/icons/arrow-down'
-  import ArrowUp from '@lucide/svelte/icons/arrow-up'
   import Printer from '@lucide/svelte/icons/printer'
-  import { api, USUAL, type Part, type SheetBlock, type SheetChoice, type Version } from '../../api/client'
+  import { api, USUAL, type Part, type SheetChoice, type Version } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import LanguageChoice from '../../components/LanguageChoice.svelte'
   import WhomPicker from '../../components/WhomPicker.svelte'
-  import { BLOCK_NAMES, SHEET_WORDS, type SheetLanguage } from '../../sheet/lessonwords'
+  import { SHEET_WORDS, type SheetLanguage } from '../../sheet/lessonwords'
   import LessonSheet from '../../sheet/LessonSheet.svelte'
   import { offerSheet, type LessonContent, type SheetRow } from '../../sheet/sheet'
   import Select from '../../ui/Select.svelte'
   import Tick from '../../ui/Tick.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import { whom, whomQuery } from '../../whom.svelte'
+  import SheetBlocks from './SheetBlocks.svelte'
 
   let { id }: { id: number } = $props()
   let choice = $state.raw<SheetChoice | null>(null)
   let problem = $state('')
   let partIndex = $state(0)
   let density = $state(0)
-  let dragged = $state<SheetBlock | null>(null)
   const student = $derived(whom.studentId)
 
   const song = createQuery(() => ({
@@ -129,24 +127,6 @@
     }
   }
 
-  function move(block: SheetBlock, by: number): void {
-    const blocks = [...choice!.blocks]
-    const at = blocks.indexOf(block)
-    const to = at + by
-    if (to < 0 || to >= blocks.length) return
-    blocks.splice(at, 1)
-    blocks.splice(to, 0, block)
-    void keep({ blocks })
-  }
-
-  function dropOn(block: SheetBlock): void {
-    if (!dragged || dragged === block) return
-    const blocks = choice!.blocks.filter((each) => each !== dragged)
-    blocks.splice(choice!.blocks.indexOf(block), 0, dragged)
-    dragged = null
-    void keep({ blocks })
-  }
-
   /** Versions of the same part that can stand under the one that is handed out. */
   const under = $derived(
     (versions.data?.versions ?? []).filter(
@@ -160,13 +140,6 @@
       ? choice!.beside.filter((each) => each !== id)
       : [...choice!.beside, id]
     void keep({ beside })
-  }
-
-  function toggle(block: SheetBlock): void {
-    const off = choice!.off.includes(block)
-      ? choice!.off.filter((each) => each !== block)
-      : [...choice!.off, block]
-    void keep({ off })
   }
 </script>
 
@@ -189,35 +162,7 @@
       {#if song.isError}<ErrorNote message={song.error.message} />{/if}
       {#if choice}
         <h2 class="text-lg">What stands on it</h2>
-        <ul class="mt-1" aria-label="Blocks">
-          {#each choice.blocks as block, at (block)}
-            <li
-              class="flex items-center gap-1 py-0.5 {dragged === block ? 'opacity-50' : ''}"
-              draggable="true"
-              ondragstart={() => (dragged = block)}
-              ondragover={(event) => event.preventDefault()}
-              ondrop={() => dropOn(block)}
-            >
-              <span class="grow"
-                ><Tick checked={!choice.off.includes(block)} onchange={() => toggle(block)}
-                  >{BLOCK_NAMES[block].en}</Tick
-                ></span
-              >
-              <button
-                class="icon-link"
-                aria-label="{BLOCK_NAMES[block].en} higher"
-                disabled={at === 0}
-                onclick={() => move(block, -1)}><ArrowUp size={16} /></button
-              >
-              <button
-                class="icon-link"
-                aria-label="{BLOCK_NAMES[block].en} lower"
-                disabled={at === choice.blocks.length - 1}
-                onclick={() => move(block, 1)}><ArrowDown size={16} /></button
-              >
-            </li>
-          {/each}
-        </ul>
+        <SheetBlocks {choice} onkeep={(change) => void keep(change)} />
         <h3 class="mt-4">What is handed out</h3>
         <Select
           label="What is handed out"
