@@ -9,7 +9,7 @@
   import { systemsOf } from '../tab/systems'
   import TabPicture from '../tab/TabPicture.svelte'
   import { BLOCK_NAMES, SHEET_WORDS, tempiOf } from './lessonwords'
-  import { DENSITIES, loosest, PAGE_WIDTH } from './pages'
+  import { DENSITIES, loosest, pagesTaken, PAGE_WIDTH } from './pages'
   import RowNames from './RowNames.svelte'
   import ShapePicture from './ShapePicture.svelte'
   import SheetTitle from './SheetTitle.svelte'
@@ -35,15 +35,22 @@
   /** Set it ever more closely, and keep the loosest that saves as much paper. */
   async function fit(): Promise<void> {
     const own = ++fitting
-    const heights: number[] = []
+    const taken: number[] = []
     for (const density of DENSITIES.keys()) {
       tried = density
       await tick()
       if (own !== fitting || !article) return
-      heights.push(article.getBoundingClientRect().height)
+      const { top: start, height } = article.getBoundingClientRect()
+      const boxes = [...article.querySelectorAll('[data-uncut]')].map((box) => box.getBoundingClientRect())
+      taken.push(
+        pagesTaken(
+          height,
+          boxes.map(({ top, bottom }) => ({ top: top - start, bottom: bottom - start })),
+        ),
+      )
     }
     tried = null
-    onfit?.(loosest(heights))
+    onfit?.(loosest(taken))
   }
   $effect(() => {
     void [content.part, content.rows, content.lesson, content.blocks.join(), content.language]
@@ -141,6 +148,7 @@
         {@const chunks = named ? [] : chunksIn(picture, system.first, system.last)}
         <div
           class="relative break-inside-avoid overflow-clip"
+          data-uncut
           style:height="{(picture.height + (chunks.length > 0 ? CHUNK_ROOM : 6)) * scale}px"
         >
           <div class="relative origin-top-left" style:transform="scale({scale})" data-system={system.first}>

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { best, filled, PAGE_HEIGHT, loosest } from './pages'
+import { best, filled, PAGE_HEIGHT, loosest, pagesTaken } from './pages'
 
 describe('pages of a sheet', () => {
   it('are filled one after the other and cut nothing', () => {
@@ -29,8 +29,16 @@ describe('pages of a sheet', () => {
 
 describe('a sheet of text and tab', () => {
   it('is set as loosely as saves as much paper', () => {
-    expect(loosest([900, 850, 800, 750])).toBe(0)
-    expect(loosest([1200, 1050, 940, 900])).toBe(2)
-    expect(loosest([2000, 1950, 1880, 1850])).toBe(2)
+    expect(loosest([0.95, 0.9, 0.85, 0.8])).toBe(0)
+    expect(loosest([1.3, 1.2, 0.96, 0.9])).toBe(2)
+  })
+  it('leaves no few lines for a last page, and none that may spill over', () => {
+    expect(loosest([2.1, 2.05, 1.9, 1.8])).toBe(2)
+    expect(loosest([1.5, 1.2, 0.99, 0.9])).toBe(3)
+  })
+  it('takes more room where what is not cut moves to the next page', () => {
+    expect(pagesTaken(PAGE_HEIGHT, [])).toBe(1)
+    const across = { top: PAGE_HEIGHT - 10, bottom: PAGE_HEIGHT + 90 }
+    expect(pagesTaken(PAGE_HEIGHT + 100, [across]) * PAGE_HEIGHT).toBeCloseTo(PAGE_HEIGHT + 110)
   })
 })

@@ -54,8 +54,25 @@ export const DENSITIES = [
   { scale: 0.63, letters: 11, line: 1.2, columns: 3 },
 ]
 
-/** The loosest density that needs no more pages than the closest, by how high each is (px as printed). */
-export function loosest(heights: number[]): number {
-  const pages = heights.map((height) => Math.ceil(height / PAGE_HEIGHT))
-  return pages.findIndex((count) => count === Math.min(...pages))
+/** How many pages what is so high takes, where boxes that begin and end somewhere are not cut (px). */
+export function pagesTaken(height: number, boxes: { top: number; bottom: number }[]): number {
+  let moved = 0
+  for (const { top, bottom } of boxes) {
+    const end = Math.ceil((top + moved + 1) / PAGE_HEIGHT) * PAGE_HEIGHT
+    if (bottom + moved > end) moved += end - top - moved
+  }
+  return (height + moved) / PAGE_HEIGHT
+}
+
+const LINES = 0.15 // of a page: with less on it a last page is a few lines
+const BRIM = 0.03 // so little free may spill over: text is not cut everywhere
+
+/** The loosest density that needs no more pages than the closest, and leaves no few lines for the last. */
+export function loosest(taken: number[]): number {
+  const costs = taken.map((pages) => {
+    const last = pages - Math.floor(pages)
+    const spare = Math.ceil(pages) - pages
+    return Math.ceil(pages) + (pages > 1 && last < LINES ? 0.5 : 0) + (spare < BRIM ? 0.5 : 0)
+  })
+  return costs.indexOf(Math.min(...costs))
 }
