@@ -7,6 +7,9 @@ from clear_steps.core.score.pitch import letter_of, midi_of, name_of
 
 MIN_STRINGS, MAX_STRINGS = 4, 8
 MAX_CAPO = 12  # fret
+_FLATS = (3, 10)  # Eb and Bb, as pitch classes
+_WITH_FLATS = {1: "Db", 6: "Gb", 8: "Ab"}
+_WITH_SHARPS = {1: "C#", 6: "F#", 8: "G#"}
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,8 +41,11 @@ class Tuning:
 
     @property
     def letters(self) -> tuple[str, ...]:
-        """Pitch letter of every string, string 1 first."""
-        return tuple(letter_of(pitch) for pitch in self.pitches)
+        """Pitch letter of every string, string 1 first: with flats where one is an Eb or a Bb, else with
+        sharps."""
+        flat = any(pitch % 12 in _FLATS for pitch in self.pitches)
+        spelled = _WITH_FLATS if flat else _WITH_SHARPS
+        return tuple(spelled.get(pitch % 12, letter_of(pitch)) for pitch in self.pitches)
 
     def open_pitch(self, string: int) -> int:
         """MIDI number of an open string, 1 = thinnest."""

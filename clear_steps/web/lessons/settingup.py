@@ -1,6 +1,6 @@
 """How a guitar is made ready for a part: as written, and where a capo saves the turning."""
 
-from clear_steps.core.score import TUNINGS, Part, Song, Tuning, default_tuning, name_of, parse_tuning
+from clear_steps.core.score import TUNINGS, Part, Song, Tuning, default_tuning, parse_tuning
 from clear_steps.core.teach.setting_up import Setting, fewest_changes, written_setting
 from clear_steps.core.teach.words import Language, Names, cents_words, setting_words
 from clear_steps.formats.tabtext import tuning_said
@@ -44,11 +44,11 @@ def setting_up(song: Song, part: Part, whom: Whom, query: api.SettingUpQuery) ->
             strings=[
                 api.OpenStringModel(
                     string=string,
-                    name=name_of(setting.tuning.open_pitch(string)),
+                    name=f"{letter}{setting.tuning.open_pitch(string) // 12 - 1}",
                     pitch=setting.tuning.open_pitch(string),
                     turned=any(turn.string == string for turn in setting.turns),
                 )
-                for string in range(1, setting.tuning.strings + 1)
+                for string, letter in enumerate(setting.tuning.letters, start=1)
             ],
         )
 

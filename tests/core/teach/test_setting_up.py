@@ -47,19 +47,19 @@ def test_every_string_ends_where_it_should(old: Tuning, new: Tuning) -> None:
 
 def test_drop_d_is_an_octave_below_the_fourth_string() -> None:
     drop_d = TUNINGS["drop D"]
-    assert tuning_words(turns(STANDARD, drop_d)) == (
+    assert tuning_words(drop_d, turns(STANDARD, drop_d)) == (
         "6th string down two half tones to D, until its touched 12th fret sounds as the open 4th string.",
     )
-    assert tuning_words(turns(STANDARD, drop_d), Language.SPANISH, Names.SOLFEGE) == (
+    assert tuning_words(drop_d, turns(STANDARD, drop_d), Language.SPANISH, Names.SOLFEGE) == (
         "6.ª cuerda: baja dos semitonos a re,"
         " hasta que su armónico del traste 12 suene como la 4.ª cuerda al aire.",
     )
 
 
 def test_a_string_that_is_drawn_tighter_is_warned_of() -> None:
-    rows = tuning_words(turns(STANDARD, TUNINGS["open E"]))
+    rows = tuning_words(TUNINGS["open E"], turns(STANDARD, TUNINGS["open E"]))
     assert any("slowly: it may break" in row for row in rows)
-    assert tuning_words(turns(STANDARD, STANDARD)) == ()
+    assert tuning_words(STANDARD, turns(STANDARD, STANDARD)) == ()
 
 
 def test_another_instrument_is_refused() -> None:
@@ -110,3 +110,13 @@ def test_a_recording_between_two_half_tones_is_told() -> None:
     assert cents_words(15, Language.SPANISH) == (
         "La grabación está 15 cents más alta: afina cada cuerda con los tonos."
     )
+
+
+def test_open_strings_are_spelled_with_flats_or_with_sharps_never_both() -> None:
+    """Common practice, no source: Eb Ab Db Gb Bb Eb, and E B E G# B E."""
+    assert TUNINGS["half step down"].letters == ("Eb", "Bb", "Gb", "Db", "Ab", "Eb")
+    assert TUNINGS["open E"].letters == ("E", "B", "G#", "E", "B", "E")
+    assert TUNINGS["open D"].letters == ("D", "A", "F#", "D", "A", "D")
+    assert not any({"#", "b"} <= set("".join(tuning.letters)) for tuning in TUNINGS.values())
+    down = TUNINGS["half step down"]
+    assert any("to Gb, until" in row for row in tuning_words(down, turns(STANDARD, down)))

@@ -7,7 +7,7 @@ phrases of one (`english`, `spanish`). Nothing is said that is not written; a te
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from clear_steps.core.score import Part, Tuning, letter_of
+from clear_steps.core.score import Part, Tuning
 from clear_steps.core.teach.chunks import Chunk, Like, likes
 from clear_steps.core.teach.chunks.naming import LikeWords
 from clear_steps.core.teach.chunks.naming import names as chunk_names
@@ -64,11 +64,11 @@ class SettingWords:
 
 
 def tuning_words(
-    found: Sequence[Turn], language: Language = Language.ENGLISH, names: Names = Names.LETTERS
+    tuning: Tuning, found: Sequence[Turn], language: Language = Language.ENGLISH, names: Names = Names.LETTERS
 ) -> tuple[str, ...]:
-    """How every string is turned, a sentence each."""
-    phrases = PHRASES[language]
-    return tuple(_sentence(phrases.turn(turn, chord_in(letter_of(turn.pitch), names))) for turn in found)
+    """How every string is turned to a tuning, a sentence each."""
+    phrases, letters = PHRASES[language], tuning.letters
+    return tuple(_sentence(phrases.turn(turn, chord_in(letters[turn.string - 1], names))) for turn in found)
 
 
 def setting_words(
@@ -78,7 +78,7 @@ def setting_words(
     phrases = PHRASES[language]
     apart = sounds_apart(old, setting.tuning, setting.capo)
     return SettingWords(
-        tuning_words(setting.turns, language, names),
+        tuning_words(setting.tuning, setting.turns, language, names),
         _sentence(phrases.capo(setting.capo)),
         "" if apart is None else _sentence(phrases.sounds(apart)),
     )
