@@ -218,3 +218,9 @@ def attacks(recording: Recording) -> list[float]:
         if after > 4 * before and after > 0.02 * energy.max() and (not found or moment - found[-1] > 0.08):
             found.append(moment)
     return found
+
+
+def late(recording: Recording, moments: Sequence[float]) -> list[float]:
+    """The moments (seconds of a recording) at which nothing sharp begins within 10 ms."""
+    found = np.array(attacks(recording))
+    return [moment for moment in moments if np.abs(found - moment).min() > 0.010]

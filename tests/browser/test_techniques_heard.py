@@ -13,7 +13,7 @@ from clear_steps.core.score import Bar, Bend, Dynamic, Event, Metre, Note, Part,
 from clear_steps.formats.tabtext import write_tab
 from clear_steps.web.workers import Processes
 from tests.browser.chrome import served_demo
-from tests.browser.hearing import LOWEST, Recording, attacks, beginning, level, listen, pitch, recorded
+from tests.browser.hearing import LOWEST, Recording, attacks, beginning, late, level, listen, pitch, recorded
 from tests.browser.page import Page
 
 T = Technique
@@ -21,6 +21,7 @@ Listening = Callable[..., Recording]
 TEMPO = 60  # quarters a minute: a second each
 G9 = 64  # MIDI number of the 3rd string at the 9th fret
 CENTS = 10  # that a pitch may be off
+TRIES = 3  # recordings: on a busy machine the page itself may be late once
 
 
 def quarter(string: int, fret: int, *techniques: Technique, **more: object) -> Event:
@@ -142,8 +143,13 @@ def heard(listening: Listening) -> Heard:
     bars = tuple(Bar(Metre(4, 4), (*row, *[rest] * (4 - len(row)))) for row in rows)
     part = Part(bars=bars)
     song = Song("All that is done to a note", Fraction(TEMPO), parts=(part,))
-    recording = listening(write_tab(song), len(events) + 1)
-    return Heard(recording, beginning(recording))
+    for _ in range(TRIES):
+        recording = listening(write_tab(song), len(events) + 1)
+        begins = beginning(recording)
+        moments = [begins + NAMES.index(name) for name in NAMES if name != "soft"]
+        if not late(recording, moments):
+            break
+    return Heard(recording, begins)
 
 
 def cents(found: float, wanted: float) -> float:
@@ -232,12 +238,16 @@ PICKUP = Part(
 
 
 def test_a_pickup_is_counted_on_the_grid_of_its_bar(listening: Listening) -> None:
-    """1 2 3 4, 1 2 3, and the notes come on 4: a click or a note every half second."""
+    """1 2 3 4, 1 2 3, and the notes come on 4: a click or a note every half second, and nothing else."""
     song = Song("From the fourth beat", Fraction(120), parts=(PICKUP,))
-    found = attacks(listening(write_tab(song), 6.5, count_in=True))
-    beats = np.array(found) - found[0]
-    assert [round(each * 2) for each in beats if each < 3.75] == list(range(8))  # clicks, and the pickup
-    assert all(np.abs(beats - beat / 2).min() <= 0.01 for beat in range(12))
+    for _ in range(TRIES):
+        recording = listening(write_tab(song), 6.5, count_in=True)
+        found = np.array(attacks(recording))
+        missed = late(recording, [found[0] + beat / 2 for beat in range(12)])
+        if not missed:
+            break
+    assert missed == []
+    assert [round(each * 2) for each in found - found[0] if each < 3.75] == list(range(8))
 
 
 TWO = """Title: Side by side
