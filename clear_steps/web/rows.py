@@ -5,6 +5,7 @@ from typing import Any
 from clear_steps.core.grade import MEASURES
 from clear_steps.core.score import TECHNIQUES
 from clear_steps.core.teach import LOUDNESS, PAIN
+from clear_steps.core.teach.chunks import AFTERWARDS
 
 
 def page_rows() -> dict[str, Any]:
@@ -26,6 +27,7 @@ def page_rows() -> dict[str, Any]:
                 "name": row.name,
                 "drawing": row.drawing,
                 "words": row.drawn_words,
+                "afterwards": row.technique in AFTERWARDS,
             }
             for row in TECHNIQUES.values()
         ],

@@ -144,6 +144,8 @@ def test_a_capo_that_saves_the_turning_is_proposed_and_cents_are_told(client: Fl
     song = add(client, text)
     found = setting_up(client, song, tuned_to="D standard")
     assert (found["fewer"]["capo"], found["fewer"]["turns"]) == (2, [])
+    assert found["fewer"]["own"] == "D2 G2 C3 F3 A3 D4"
+    assert found["fewer"]["record"] == found["asked"]["record"] == "E2 A2 D3 G3 B3 E4"
     assert found["cents"] == -20
     assert "20 cents lower" in found["cents_words"]
     assert "20 cents lower" in lesson(client, song)["setting_up"][-1]

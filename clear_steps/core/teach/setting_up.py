@@ -12,7 +12,7 @@ from clear_steps.core.score.tuning import MAX_CAPO
 _OCTAVE = 12
 _HIGHEST_FRET = 12  # that a neighbour is pressed at to compare with
 _TIGHT = 2  # half tones up from which a string may break (common practice, no source)
-_TIGHTEST, _SLACKEST = 2, -5  # half tones that are proposed where nobody asked for more (the same)
+_SLACKEST = -5  # half tones down from which a string only rattles (the same)
 
 
 class Compare(StrEnum):
@@ -117,7 +117,7 @@ def _others(old: Tuning, tuning: Tuning, capo: int) -> Iterator[Setting]:
     for other in range(MAX_CAPO + 1):
         pitches = tuple(pitch + capo - other for pitch in tuning.pitches)
         ways = [pitch - open_pitch for pitch, open_pitch in zip(pitches, old.pitches, strict=True)]
-        if other != capo and all(_SLACKEST <= by <= _TIGHTEST for by in ways):
+        if other != capo and all(_SLACKEST <= by < _TIGHT for by in ways):
             yield written_setting(old, Tuning(pitches), other)
 
 

@@ -5,6 +5,7 @@ from dataclasses import dataclass, replace
 from functools import lru_cache
 
 from clear_steps.core.easier import role_of
+from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import coming_back
 from clear_steps.core.grade import (
     WEIGHINGS,
@@ -56,6 +57,13 @@ def read_cached(text: str) -> Reading:
 def graded(text: str, whom: Whom, ladder: LadderInUse) -> Graded:
     """Read and grade a text, once for the same question; raises ReadError."""
     return graded_reading(read_cached(text), whom, ladder)
+
+
+def part_of(song: Song, index: int) -> Part:
+    """A part of a song; raises InvalidValueError where it has none of that number."""
+    if index >= len(song.parts):
+        raise InvalidValueError("part", index, f"0 to {len(song.parts) - 1}")
+    return song.parts[index]
 
 
 def graded_reading(reading: Reading, whom: Whom, ladder: LadderInUse) -> Graded:

@@ -20,11 +20,11 @@ from clear_steps.store import (
     Students,
     Versions,
 )
-from clear_steps.web.analysis.shown import read_cached
+from clear_steps.web.analysis.shown import part_of, read_cached
 from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
 from clear_steps.web.lessons import schemas as api
 from clear_steps.web.lessons.settingup import setting_up
-from clear_steps.web.lessons.telling import Asked, lesson_json, part_of, stretch_json
+from clear_steps.web.lessons.telling import Asked, lesson_json, stretch_json
 from clear_steps.web.versions.stored import standing_of
 from clear_steps.web.whom import whom_of
 

@@ -45,6 +45,8 @@ class SettingModel(BaseModel):
     tuning: str
     capo: int
     turns: list[str]
+    own: str  # open strings of the guitar as it is, the thickest first
+    record: str  # and of the song, over the capo
     capo_words: str
     sounds: str
     strings: list[OpenStringModel]

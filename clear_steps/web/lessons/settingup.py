@@ -39,12 +39,14 @@ def setting_up(song: Song, part: Part, whom: Whom, query: api.SettingUpQuery) ->
             tuning=setting.tuning.name,
             capo=setting.capo,
             turns=list(words.turns),
+            own=_named(old.pitches),
+            record=_named(tuple(pitch + setting.capo for pitch in setting.tuning.pitches)),
             capo_words=words.capo,
             sounds=words.sounds,
             strings=[
                 api.OpenStringModel(
                     string=string,
-                    name=f"{letter}{setting.tuning.open_pitch(string) // 12 - 1}",
+                    name=_name(letter, setting.tuning.open_pitch(string)),
                     pitch=setting.tuning.open_pitch(string),
                     turned=any(turn.string == string for turn in setting.turns),
                 )
@@ -60,3 +62,13 @@ def setting_up(song: Song, part: Part, whom: Whom, query: api.SettingUpQuery) ->
         cents_words=cents_words(song.cents, query.language) if own else "",
         tunings=[name for name, each in TUNINGS.items() if each.strings == old.strings],
     )
+
+
+def _named(pitches: tuple[int, ...]) -> str:
+    """`E2 A2 D3 G3 B3 E4`, spelled as a tuning is."""
+    names = [_name(letter, pitch) for letter, pitch in zip(Tuning(pitches).letters, pitches, strict=True)]
+    return " ".join(reversed(names))
+
+
+def _name(letter: str, pitch: int) -> str:
+    return f"{letter}{pitch // 12 - 1}"

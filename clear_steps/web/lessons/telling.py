@@ -7,7 +7,7 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import At, ComingBack, coming_back
 from clear_steps.core.figures.words import stretch_words
 from clear_steps.core.grade.excerpt import Excerpts
-from clear_steps.core.score import Part, Song
+from clear_steps.core.score import Part
 from clear_steps.core.teach import cautions
 from clear_steps.core.teach.chunks import (
     Chunk,
@@ -32,7 +32,7 @@ from clear_steps.core.teach.words import (
 )
 from clear_steps.store import Chunking
 from clear_steps.web.analysis.schemas import MomentModel
-from clear_steps.web.analysis.shown import read_cached
+from clear_steps.web.analysis.shown import part_of, read_cached
 from clear_steps.web.current import ladder_of
 from clear_steps.web.lessons import schemas as api
 from clear_steps.web.lessons.settingup import sheet_sentences
@@ -101,13 +101,6 @@ def stretch_json(asked: Asked, first: tuple[int, int], last: tuple[int, int], la
     (row,) = graded_chunks(excerpts, [chunk], ComingBack(), asked.comfortable)
     (said,) = directions(part, [chunk], excerpts.grading.grips, asked.language, asked.names)
     return _chunk_model(part, row, said, []).model_dump_json()
-
-
-def part_of(song: Song, index: int) -> Part:
-    """A part of a song; raises InvalidValueError where it has none of that number."""
-    if index >= len(song.parts):
-        raise InvalidValueError("part", index, f"0 to {len(song.parts) - 1}")
-    return song.parts[index]
 
 
 def stretch_of(part: Part, first: tuple[int, int], last: tuple[int, int]) -> Chunk:

@@ -20,7 +20,7 @@ from clear_steps.core.score import (
 )
 from clear_steps.formats.tabtext import with_heading, write_bars, write_tab
 from clear_steps.store import OwnSteps, Songs
-from clear_steps.web.analysis.shown import read_cached
+from clear_steps.web.analysis.shown import part_of, read_cached
 from clear_steps.web.current import current_database, current_ladder
 from clear_steps.web.passages import schemas as api
 from clear_steps.web.songs.desk import desk_of, latest_of, saved
@@ -74,7 +74,7 @@ def give_role(song_id: int, body: api.RoleIn) -> Response:
 def pin_finger(song_id: int, body: api.FingerIn) -> Response:
     """Pin a note to a finger, or free it, as a new revision; the answer is fingered and graded anew."""
     song = read_cached(latest_of(song_id).text).song
-    part = _part(song, body.part_index)
+    part = part_of(song, body.part_index)
     pinned = with_finger(part, body.bar, body.event, body.string, body.finger)
     return saved(song_id, body.based_on, write_tab(_with_part(song, part, pinned)), body.grade)
 
@@ -89,7 +89,7 @@ def list_alternatives(song_id: int, body: api.PassageIn) -> api.AlternativeList:
         whom = whom_of(session, body.grade)
     written = read_cached(latest.text).song
     song = whom.on_their_guitar(written)
-    part = _part(song, body.part_index)
+    part = part_of(song, body.part_index)
     ladder, notes = current_ladder().ladder, body.notes(part)
     ways = alternatives(song, part, body.first, body.last, ladder, whom.request, notes)
     scale = written.parts[body.part_index].scale_length_mm
@@ -120,12 +120,6 @@ def _alternative_model(song: Song, part: Part, way: Alternative, body: api.Passa
     )
 
 
-def _part(song: Song, index: int) -> Part:
-    if index >= len(song.parts):
-        raise InvalidValueError("part", index, f"0 to {len(song.parts) - 1}")
-    return song.parts[index]
-
-
 def _with_part(song: Song, part: Part, changed: Part) -> Song:
     return replace(song, parts=tuple(changed if own is part else own for own in song.parts))
 
@@ -151,7 +145,7 @@ def _with_changed_part(
 ) -> Response:
     """The song with one part changed, as a new revision."""
     song = read_cached(latest_of(song_id).text).song
-    part = _part(song, body.part_index)
+    part = part_of(song, body.part_index)
     return saved(song_id, body.based_on, write_tab(_with_part(song, part, change(part))))
 
 

@@ -5,11 +5,10 @@ from dataclasses import dataclass
 from sqlalchemy.orm import Session
 
 from clear_steps.core.easier import Wish
-from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score import Part, Song
 from clear_steps.store import Songs, Student, Students, Versions, digest
 from clear_steps.store.students import student_json
-from clear_steps.web.analysis.shown import read_cached
+from clear_steps.web.analysis.shown import part_of, read_cached
 from clear_steps.web.current import LadderInUse, current_database, ladder_in_use
 from clear_steps.web.program import program_mark
 from clear_steps.web.versions import schemas as api
@@ -31,9 +30,7 @@ def asked_part(session: Session, song_id: int, part_index: int, whom: Whom = ANY
     """The part that is asked about; raises NotFoundError and InvalidValueError."""
     latest = Songs(session).get(song_id).latest
     song = whom.on_their_guitar(read_cached(latest.text).song)
-    if part_index >= len(song.parts):
-        raise InvalidValueError("part", part_index, f"0 to {len(song.parts) - 1}")
-    return AskedPart(latest.number, song, song.parts[part_index], whom, ladder_in_use(session))
+    return AskedPart(latest.number, song, part_of(song, part_index), whom, ladder_in_use(session))
 
 
 @dataclass(frozen=True, slots=True)

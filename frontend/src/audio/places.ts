@@ -1,5 +1,6 @@
 /** Stretches of a part one after the other, with a breath between: a figure's places, to be compared by ear. */
 import type { FigurePlace, Moment, Part } from '../api/client'
+import rows from '../rows.json'
 import { EARLY } from './clicks'
 import { timelineOfBars, type Timeline } from './timeline'
 
@@ -79,8 +80,7 @@ export function sameStretch(from: Part, to: Part, { first, last }: Stretch): Str
   return { first: sameMoment(from, to, first), last: sameMoment(from, to, last) }
 }
 
-// What is learnt after the notes (as `core/teach/chunks/layers` has it).
-const AFTERWARDS = ['tremolo', 'free_tremolo', 'slap', 'palm_mute', 'dead']
+const AFTERWARDS = rows.techniques.filter(({ afterwards }) => afterwards).map(({ technique }) => technique)
 
 /** The part without what is done to its notes. */
 export function notesAlone(part: Part): Part {

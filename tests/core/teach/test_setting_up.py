@@ -75,6 +75,7 @@ def test_fewer_changes_sound_the_same_and_are_fewer(old: Tuning, tuning: Tuning,
     sounding = [pitch + capo for pitch in tuning.pitches]
     assert [pitch + fewer.capo for pitch in fewer.tuning.pitches] == sounding
     assert fewer.effort[:2] < written.effort[:2]
+    assert not any(turn.tight for turn in fewer.turns)  # nothing is proposed that may break a string
 
 
 def test_a_guitar_tuned_down_with_a_capo_stays_as_it_is() -> None:

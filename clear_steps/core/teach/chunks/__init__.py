@@ -8,12 +8,13 @@ A part is cut as a whole (`proposing`), every note in one chunk; a chunk that is
 from clear_steps.core.teach.chunks.carrying import carried, from_starts
 from clear_steps.core.teach.chunks.chunk import Chunk, Like, struck_at, struck_in
 from clear_steps.core.teach.chunks.graded import GradedChunk, Switch, graded_chunks
-from clear_steps.core.teach.chunks.layers import Layer, layers, voice_strings, with_layer
+from clear_steps.core.teach.chunks.layers import AFTERWARDS, Layer, layers, voice_strings, with_layer
 from clear_steps.core.teach.chunks.naming import likes
 from clear_steps.core.teach.chunks.ordering import Order, ordered
 from clear_steps.core.teach.chunks.proposing import proposed_chunks
 
 __all__ = [
+    "AFTERWARDS",
     "Chunk",
     "GradedChunk",
     "Layer",

@@ -9,7 +9,8 @@ from clear_steps.core.figures.voices import voices
 from clear_steps.core.score import Event, Part, Technique
 from clear_steps.core.teach.chunks.chunk import Chunk, struck_in, within, written_once
 
-_AFTERWARDS = frozenset(
+# Learnt once the notes are there.
+AFTERWARDS = frozenset(
     {Technique.TREMOLO, Technique.FREE_TREMOLO, Technique.SLAP, Technique.PALM_MUTE, Technique.DEAD}
 )
 
@@ -41,7 +42,7 @@ def layers(part: Part, chunks: Sequence[Chunk]) -> tuple[tuple[Layer, ...], ...]
         alone = any(strings & melody and not strings & bass for strings in struck)
         if alone and any(strings & bass for strings in struck):  # else one moves with the other: chords
             found.append((Layer.BASS, Layer.MELODY, Layer.ALL))
-        elif techniques & _AFTERWARDS:
+        elif techniques & AFTERWARDS:
             found.append((Layer.NOTES, Layer.ALL))
         else:
             found.append((Layer.ALL,))
@@ -69,6 +70,6 @@ def _on(event: Event, strings: frozenset[int]) -> Event:
 def _plainly(event: Event) -> Event:
     """Without dead notes, and nothing done to those that sound."""
     notes = tuple(
-        replace(note, techniques=note.techniques - _AFTERWARDS) for note in event.notes if not note.dead
+        replace(note, techniques=note.techniques - AFTERWARDS) for note in event.notes if not note.dead
     )
-    return replace(event, notes=notes, techniques=event.techniques - _AFTERWARDS)
+    return replace(event, notes=notes, techniques=event.techniques - AFTERWARDS)

@@ -33,6 +33,12 @@
 
 {#snippet setting(made: Setting)}
   {#if made.sounds}<p>{made.sounds}</p>{/if}
+  <dl class="grid grid-cols-[auto_1fr] gap-x-3 tabular-nums">
+    <dt class="text-quiet">the guitar now</dt>
+    <dd>{made.own}</dd>
+    <dt class="text-quiet">the song sounds</dt>
+    <dd>{made.record}</dd>
+  </dl>
   <p>
     {made.turns.length === 0 ? 'No string to turn.' : ''}
     {made.capo_words}
