@@ -1,10 +1,11 @@
-"""The command line: serve, demo, grade, fingering, figures, chunks, words, simplify, compare, convert."""
+"""The command line: libraries served, backed up and restored; files graded, told, simplified, converted."""
 
 import gc
 import json
 import socket
 import sys
 from collections.abc import Callable
+from contextlib import AbstractContextManager
 from dataclasses import replace
 from enum import StrEnum
 from fractions import Fraction
@@ -12,7 +13,6 @@ from pathlib import Path
 from typing import NoReturn, TypeVar
 
 import click
-import platformdirs
 
 from clear_steps.core.easier import Approach, Wish, ways
 from clear_steps.core.errors import ClearStepsError, Problem, ReadError
@@ -23,9 +23,9 @@ from clear_steps.core.hand import Player, School
 from clear_steps.core.score import Song
 from clear_steps.core.teach.chunks import Order
 from clear_steps.core.teach.words import Language, Names
-from clear_steps.demo import seed
 from clear_steps.formats import Imported, import_song, write_song
 from clear_steps.ladders import default_ladder, read_ladder
+from clear_steps.libraries import demo_directory, demo_library, own_directory, own_library
 from clear_steps.report import (
     chunks_report,
     compared_report,
@@ -37,7 +37,8 @@ from clear_steps.report import (
     words_report,
 )
 from clear_steps.store import Database, StoreError
-from clear_steps.store.marked import make_marked
+from clear_steps.store.backups import contents_of, restore_directory, write_backup
+from clear_steps.store.database import FILE_NAME
 from clear_steps.web.serving import serve_application
 
 T = TypeVar("T")
@@ -64,32 +65,71 @@ def _one_of(values: type[StrEnum]) -> click.Choice[str]:
 _PORT = click.option("--port", type=click.IntRange(1, 65535), default=DEFAULT_PORT, show_default=True)
 
 
+_DATA = click.option("--data", type=click.Path(path_type=Path), help="Directory of the database.")
+
+
 @main.command()
 @click.option("--host", default="127.0.0.1", show_default=True, help="Only this machine's own addresses.")
 @_PORT
-@click.option("--data", type=click.Path(path_type=Path), help="Directory of the database.")
+@_DATA
 def serve(host: str, port: int, data: Path | None) -> None:
-    """Serve the application on this machine."""
+    """Serve your own library on this machine."""
     if host not in _LOOPBACK:
         _stop(
             f"--host {host}: other machines could reach it without a password; expected"
             f" {', '.join(_LOOPBACK)}"
         )
     listening = _listen(host, port)
-    directory = data or Path(platformdirs.user_data_dir("clear-steps"))
-    _serve(_opened(lambda: Database(directory)), listening)
+    _serve(lambda: own_library(data or own_directory(), _address(listening)), listening)
 
 
 @main.command()
 @_PORT
-@click.option("--data", type=click.Path(path_type=Path), help="Directory of the demo's database.")
-def demo(port: int, data: Path | None) -> None:
-    """Serve fresh demo songs from a directory of their own."""
-    listening = _listen("127.0.0.1", port)  # first, so that a demo that runs already keeps its file
-    directory = data or Path(platformdirs.user_cache_dir("clear-steps")) / "demo" / str(port)
-    database = _opened(lambda: make_marked(directory))
-    seed(database)
-    _serve(database, listening)
+@_DATA
+@click.option("--fresh", is_flag=True, help="Begin over; what stands there is kept as a copy.")
+def demo(port: int, data: Path | None, fresh: bool) -> None:
+    """Serve demo songs from a directory of their own; what is typed there stays."""
+    listening = _listen("127.0.0.1", port)
+    _serve(lambda: demo_library(data or demo_directory(port), _address(listening), fresh), listening)
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@_DATA
+def backup(file: Path, data: Path | None) -> None:
+    """Write everything into one file, also while the server runs."""
+    directory = data or own_directory()
+    if not (directory / FILE_NAME).exists():
+        _stop(f"{directory} holds no library; expected the directory that `clear-steps serve` names")
+    if file.exists():
+        _stop(f"{file} is there already; choose another name, so that no backup is lost")
+    try:
+        database = Database(directory)
+        write_backup(database, file)
+        found = contents_of(file)
+        database.close()
+    except ClearStepsError as error:
+        _stop(str(error))
+    click.echo(f"{file}: {found.songs} songs, {found.versions} versions, {found.students} students")
+
+
+@main.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@_DATA
+def restore(file: Path, data: Path | None) -> None:
+    """Put a backup in the place of everything; what stands there is kept as a copy."""
+    if not file.is_file():
+        _stop(f"{file} is no file; expected one that `clear-steps backup` wrote")
+    try:
+        kept = restore_directory(data or own_directory(), file)
+    except ClearStepsError as error:
+        _stop(str(error))
+    click.echo(f"{file} is restored; what stood there is in {kept}" if kept else f"{file} is restored")
+
+
+def _address(listening: socket.socket) -> str:
+    host, port = listening.getsockname()[:2]
+    return f"http://{f'[{host}]' if ':' in host else host}:{port}"
 
 
 def _listen(host: str, port: int) -> socket.socket:
@@ -105,20 +145,15 @@ def _listen(host: str, port: int) -> socket.socket:
     return listening
 
 
-def _opened(work: Callable[[], Database]) -> Database:
+def _serve(opened: Callable[[], AbstractContextManager[Database]], listening: socket.socket) -> None:
+    """Open a library and serve it until Ctrl+C; says first what takes a moment."""
+    click.echo("Opening the library ...")
     try:
-        return work()
+        with opened() as database:
+            click.echo(f"Clear Steps is at {_address(listening)} (stop with Ctrl+C); data in {database.path}")
+            serve_application(database, listening)
     except StoreError as error:
         _stop(str(error))
-
-
-def _serve(database: Database, listening: socket.socket) -> None:
-    host, port = listening.getsockname()[:2]
-    click.echo(
-        f"Clear Steps is at http://{f'[{host}]' if ':' in host else host}:{port} (stop with Ctrl+C); data in"
-        f" {database.path}"
-    )
-    serve_application(database, listening)
 
 
 @main.command()

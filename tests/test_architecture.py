@@ -31,9 +31,10 @@ ALLOWED = {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
         *("core.teach", "", "ladders", "formats", "store"),
     },
+    "libraries": {"demo", "store"},
     "cli": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
-        *("core.teach", "demo", "formats", "ladders", "report", "store", "web"),
+        *("core.teach", "formats", "ladders", "libraries", "report", "store", "web"),
     },
     "": set(),
 }

@@ -1,5 +1,6 @@
 """Starting the program: the demo touches nothing that is not its own, and what goes wrong is a sentence."""
 
+import json
 import signal
 import socket
 import sqlite3
@@ -17,8 +18,18 @@ from sqlalchemy import event
 
 from clear_steps.cli import main
 from clear_steps.store import BusyError, Database, NoRoomError, Songs
+from clear_steps.store.backups import contents_of
+from clear_steps.store.copies import kept_copies
 from clear_steps.store.database import FILE_NAME
-from clear_steps.store.marked import make_marked
+from clear_steps.store.marked import open_marked
+
+RUN = """e|-0-1-3-5-|
+B|---------|
+G|---------|
+D|---------|
+A|---------|
+E|---------|
+"""
 
 
 def run(*arguments: object) -> Result:
@@ -27,6 +38,10 @@ def run(*arguments: object) -> Result:
 
 @pytest.fixture
 def port() -> int:
+    return free_port()
+
+
+def free_port() -> int:
     with closing(socket.socket()) as free:
         free.bind(("127.0.0.1", 0))
         return int(free.getsockname()[1])
@@ -34,13 +49,18 @@ def port() -> int:
 
 @contextmanager
 def started(*arguments: object) -> Iterator[subprocess.Popen[str]]:
-    command = [sys.executable, "-c", "from clear_steps.cli import main; main()", *map(str, arguments)]
+    command = [sys.executable, "-u", "-c", "from clear_steps.cli import main; main()", *map(str, arguments)]
     process = subprocess.Popen(command, stdout=subprocess.PIPE, stderr=subprocess.PIPE, text=True)
     try:
         yield process
     finally:
         process.send_signal(signal.SIGINT)
         process.wait(20)
+
+
+def post(port: int, path: str, body: dict[str, object]) -> None:
+    content = json.dumps(body).encode()
+    urlopen(Request(f"http://127.0.0.1:{port}{path}", content, {"Content-Type": "application/json"})).close()
 
 
 def answers(port: int) -> str:
@@ -59,19 +79,53 @@ def files_in(directory: Path) -> dict[str, bytes]:
     }
 
 
-def test_the_demo_leaves_other_files_alone_and_renews_its_own(tmp_path: Path, port: int) -> None:
+def test_the_demo_leaves_other_files_alone_and_keeps_what_is_typed(tmp_path: Path, port: int) -> None:
     (tmp_path / "notes.txt").write_text("years of work")
-    (tmp_path / "clear-steps-copy.sqlite3").write_text("a copy")
-    with started("demo", "--port", port, "--data", tmp_path):
+    with started("demo", "--port", port, "--data", tmp_path) as process:
         assert "Rolling pins" in answers(port)
-    database = Database(tmp_path)
-    with database.session() as session:
-        Songs(session).add("Porch", "one")
-    database.close()
+        post(port, "/api/songs", {"text": f"Title: Porch\n\n{RUN}"})
+        process.kill()
     with started("demo", "--port", port, "--data", tmp_path):
+        told = answers(port)
+        assert (told.count('"title":') >= 7, "Porch" in told) == (True, True)
+    with started("demo", "--fresh", "--port", port, "--data", tmp_path):
         assert "Porch" not in answers(port)
     assert (tmp_path / "notes.txt").read_text() == "years of work"
-    assert (tmp_path / "clear-steps-copy.sqlite3").read_text() == "a copy"
+    (kept,) = kept_copies(tmp_path / FILE_NAME)
+    assert contents_of(tmp_path / kept.name).songs == 7
+
+
+def test_a_start_says_at_once_what_it_does(tmp_path: Path, port: int) -> None:
+    with started("demo", "--port", port, "--data", tmp_path) as process:
+        assert process.stdout is not None
+        assert "Opening the library" in process.stdout.readline()
+        assert f"http://127.0.0.1:{port}" in process.stdout.readline()
+        answers(port)
+
+
+def test_a_second_server_of_the_same_data_is_told_where_the_first_is(tmp_path: Path, port: int) -> None:
+    with started("demo", "--port", port, "--data", tmp_path):
+        answers(port)
+        before = (tmp_path / FILE_NAME).stat().st_ino
+        for command in (("demo",), ("demo", "--fresh"), ("serve",)):
+            result = run(*command, "--port", free_port(), "--data", tmp_path)
+            assert (result.exit_code, result.stderr.count("\n")) == (2, 1)
+            assert f"in use by Clear Steps at http://127.0.0.1:{port}" in result.stderr
+        assert (tmp_path / FILE_NAME).stat().st_ino == before
+
+
+def test_a_backup_is_had_while_the_server_runs_and_restored_elsewhere(tmp_path: Path, port: int) -> None:
+    data, file = tmp_path / "data", tmp_path / "all.sqlite3"
+    with started("demo", "--port", port, "--data", data):
+        answers(port)
+        told = run("backup", file, "--data", data)
+        assert (told.exit_code, "6 songs, 6 versions, 3 students" in told.stdout) == (0, True)
+        assert "in use by" in run("restore", file, "--data", data).stderr
+    assert "is there already" in run("backup", file, "--data", data).stderr
+    assert "holds no library" in run("backup", tmp_path / "b", "--data", tmp_path / "no").stderr
+    assert run("restore", file, "--data", tmp_path / "new").exit_code == 0
+    with started("serve", "--port", port, "--data", tmp_path / "new"):
+        assert "Rolling pins" in answers(port)
 
 
 def test_a_database_that_is_no_demos_is_never_touched(tmp_path: Path, port: int) -> None:
@@ -97,7 +151,7 @@ def test_a_file_of_that_name_that_is_no_database_is_never_touched(
 
 
 def test_a_second_demo_on_a_taken_port_touches_nothing(tmp_path: Path, port: int) -> None:
-    make_marked(tmp_path).close()
+    open_marked(tmp_path).close()
     before = files_in(tmp_path)
     with closing(socket.socket()) as taken:
         taken.bind(("127.0.0.1", port))

@@ -1,7 +1,9 @@
 """Six invented pieces for a first look, and the script that seeds them."""
 
+import tempfile
 from dataclasses import dataclass
 from importlib.resources import files
+from pathlib import Path
 
 from pydantic import TypeAdapter
 
@@ -12,9 +14,12 @@ from clear_steps.core.score import Technique
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
 from clear_steps.store import Database, NewVersion, Songs, Student, Students, Versions
+from clear_steps.store.backups import restore, write_backup
+from clear_steps.store.marked import open_marked
 
 # The Step of the version each piece ships with, in the order of the files.
 TARGETS = (4.0, 4.0, 3.0, 3.0, 4.0, 6.0)
+DRAFT = "demo: "
 _STUDENTS = (
     Student(
         "Mira",
@@ -77,12 +82,36 @@ def found_versions() -> bytes:
     return _SHIPPED.dump_json(tuple(found), exclude_defaults=True) + b"\n"
 
 
-def seed(database: Database) -> None:
-    """Store the demo pieces, a version of each, and students in a new database."""
+def seed(database: Database) -> int:
+    """Put in the demo pieces that are not there, each with its version, and say how many that were; with the
+    first of them come the students. What is there already is left as it is."""
     with database.session() as session:
         songs, versions, students = Songs(session), Versions(session), Students(session)
-        for text, shipped in zip(demo_texts(), demo_versions(), strict=True):
-            stored = songs.add(read_tab(text).song.title, text)
-            versions.add(NewVersion(stored.id, 1, 0, shipped.target, shipped.edits, shipped.blocking))
-        for student in _STUDENTS:
-            students.add(student)
+        texts = demo_texts()
+        missing = [text for text in texts if songs.of_draft(draft_name(text)) is None]
+        if len(missing) == len(texts):
+            taken = {stored.student.name for stored in students.every()}
+            for student in _STUDENTS:
+                if student.name not in taken:
+                    students.add(student)
+        for text, shipped in zip(texts, demo_versions(), strict=True):
+            if text in missing:
+                stored = songs.add(read_tab(text).song.title, text, draft_name(text))
+                versions.add(NewVersion(stored.id, 1, 0, shipped.target, shipped.edits, shipped.blocking))
+    return len(missing)
+
+
+def draft_name(text: str) -> str:
+    """The name by which a demo piece is known again, whatever becomes of its text."""
+    title = read_tab(text).song.title
+    return f"{DRAFT}{title}"
+
+
+def begin_over(database: Database) -> Path:
+    """Put a fresh demo in the place of everything, and give the copy of what stood there."""
+    with tempfile.TemporaryDirectory(prefix="demo-") as directory:
+        fresh = open_marked(Path(directory))
+        seed(fresh)
+        begun = write_backup(fresh, Path(directory) / "begun.sqlite3")
+        fresh.close()
+        return restore(database, begun, "the demo")

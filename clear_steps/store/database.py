@@ -1,5 +1,6 @@
 """One SQLite file in WAL mode, brought up to date when opened; every unit of work is a real transaction."""
 
+import threading
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
@@ -8,9 +9,11 @@ from typing import Any
 from sqlalchemy import Connection, Engine, create_engine, event
 from sqlalchemy.exc import DBAPIError
 from sqlalchemy.orm import Session
+from sqlalchemy.pool import QueuePool
 
-from clear_steps.store.errors import StoreError, trouble
-from clear_steps.store.migrating import bring_up_to_date
+from clear_steps.store.errors import StoreError, is_damage, trouble
+from clear_steps.store.migrating import bring_up_to_date, damaged
+from clear_steps.store.openfile import OpenFile
 
 FILE_NAME = "clear-steps.sqlite3"
 _BEGINS = "begins"  # the execution option that says how a connection's transactions begin
@@ -22,14 +25,17 @@ class Database:
     def __init__(self, directory: Path) -> None:
         """Open or make the file; raises StoreError in words."""
         self.path = directory / FILE_NAME
-        _make(directory)
-        self._engine = _engine(self.path)
+        make_directory(directory)
+        self.file = OpenFile(self.path)
+        self._engine = _engine(self.file)
         self._writing = self._engine.execution_options(**{_BEGINS: "BEGIN IMMEDIATE"})
+        self.one_writer = threading.RLock()  # held by whoever changes the file; everybody else waits
         try:
             bring_up_to_date(self.path, self._engine, self._writing)
+            self.file.hold()
         except DBAPIError as cause:
             self.close()
-            raise trouble(cause, self.path) from cause
+            raise self._trouble(cause) from cause
         except StoreError:
             self.close()
             raise
@@ -38,10 +44,14 @@ class Database:
     def session(self) -> Iterator[Session]:
         """All of what is done inside is stored, or none of it; no other session writes meanwhile.
 
-        Keep it short: compute before and after, not inside.
+        Keep it short: compute before and after, not inside. Raises FileGoneError where the file was taken
+        away, also where that came before the end: nothing counts as stored then.
         """
-        with self._unit_of_work(self._writing) as session:
-            yield session
+        with self.one_writer:
+            self.file.check()
+            with self._unit_of_work(self._writing) as session:
+                yield session
+            self.file.check()
 
     @contextmanager
     def reading(self) -> Iterator[Session]:
@@ -55,14 +65,19 @@ class Database:
             with Session(engine) as session, session.begin():
                 yield session
         except DBAPIError as cause:
-            raise trouble(cause, self.path) from cause
+            raise self._trouble(cause) from cause
+
+    def _trouble(self, cause: DBAPIError) -> Exception:
+        return damaged(self.path, cause.orig) if is_damage(cause.orig) else trouble(cause, self.path)
 
     def close(self) -> None:
         """Let go of the file."""
         self._engine.dispose()
+        self.file.close()
 
 
-def _make(directory: Path) -> None:
+def make_directory(directory: Path) -> None:
+    """A data directory, made where it is not there; raises StoreError."""
     try:
         directory.mkdir(parents=True, exist_ok=True)
     except FileExistsError as cause:
@@ -73,12 +88,12 @@ def _make(directory: Path) -> None:
         ) from cause
 
 
-def _engine(path: Path) -> Engine:
+def _engine(file: OpenFile) -> Engine:
     """An engine whose transactions are SQLAlchemy's own (its documented recipe for this driver).
 
     The driver begins one by itself only before it changes rows, so that tables would be made outside of any.
     """
-    engine = create_engine(f"sqlite:///{path}")
+    engine = create_engine("sqlite://", creator=file.connect, poolclass=QueuePool)
 
     @event.listens_for(engine, "connect")
     def _configure(connection: Any, _record: object) -> None:  # the driver's own connection type

@@ -1,5 +1,7 @@
 """What can go wrong when something stored is asked for or replaced, or the file itself cannot be used."""
 
+import errno
+import sqlite3
 from pathlib import Path
 
 from sqlalchemy.exc import DBAPIError, IntegrityError
@@ -58,6 +60,31 @@ class BusyError(StoreError):
     code = "busy"
 
 
+class FileGoneError(StoreError):
+    """The database file was taken away or replaced while it was open; nothing is stored until a restart."""
+
+    code = "file_gone"
+
+
+class NoBackupError(ClearStepsError):
+    """A file cannot be restored: it is damaged, of another program, or of a newer one of ours."""
+
+    code = "no_backup"
+
+
+def is_full(cause: sqlite3.Error | OSError | BaseException | None) -> bool:
+    """Whether something failed because the disk is full."""
+    if isinstance(cause, OSError):
+        return cause.errno in (errno.ENOSPC, errno.EDQUOT)
+    return "full" in str(cause).lower()
+
+
+def is_damage(cause: BaseException | None) -> bool:
+    """Whether the driver complains that the file is no sound database."""
+    said = str(cause).lower()
+    return "not a database" in said or "malformed" in said
+
+
 def trouble(cause: DBAPIError, path: Path) -> ClearStepsError:
     """The driver's complaint in our words."""
     said = str(cause.orig).lower()
@@ -65,12 +92,10 @@ def trouble(cause: DBAPIError, path: Path) -> ClearStepsError:
         return SavedAtOnceError(
             "the same was saved a moment before; that one is kept, this one was not stored"
         )
-    if "full" in said:
+    if is_full(cause.orig):
         return NoRoomError(f"the disk that holds {path} is full; nothing was stored")
     if "readonly" in said or "read-only" in said:
         return NoRoomError(f"{path} cannot be written, it is read-only; nothing was stored")
     if "locked" in said or "busy" in said:
         return BusyError(f"another program is writing to {path}; nothing was stored, try again")
-    if "not a database" in said or "malformed" in said:
-        return StoreError(f"{path} is damaged ({cause.orig}); bring back a copy of it and start again")
     return StoreError(f"{path} cannot be used ({cause.orig})")

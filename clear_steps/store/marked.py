@@ -1,5 +1,4 @@
-"""A database that may be thrown away: it carries a mark inside, and nothing without the mark is ever
-removed."""
+"""The demo's database: it carries a mark inside, and nothing without the mark is ever taken for one."""
 
 import os
 import sqlite3
@@ -7,6 +6,7 @@ import tempfile
 from contextlib import closing
 from pathlib import Path
 
+from clear_steps.store.copies import copy_aside, looking_into
 from clear_steps.store.database import FILE_NAME, Database
 from clear_steps.store.errors import StoreError
 
@@ -14,33 +14,58 @@ from clear_steps.store.errors import StoreError
 MARK = int.from_bytes(b"CSdm")
 
 
-def make_marked(directory: Path) -> Database:
-    """A fresh marked database in a directory, in place of a marked one that stood there.
+def marked_path(directory: Path) -> Path:
+    """Where a demo's database is or would be; raises StoreError where something else stands there."""
+    path = directory / FILE_NAME
+    if path.exists() and mark_of(path) != MARK:
+        raise StoreError(f"{path} is no demo's, and is left alone; choose another directory with --data")
+    return path
+
+
+def open_marked(directory: Path) -> Database:
+    """The marked database of a directory, made where there is none.
 
     Raises StoreError where the file that stands there has no mark, and touches nothing then.
     """
-    path = directory / FILE_NAME
-    if path.exists():
-        if _mark_of(path) != MARK:
-            raise StoreError(f"{path} is no demo's, and is left alone; choose another directory with --data")
-        for file in (path, path.with_name(f"{FILE_NAME}-wal"), path.with_name(f"{FILE_NAME}-shm")):
-            file.unlink(missing_ok=True)
-    try:
-        directory.mkdir(parents=True, exist_ok=True)
-        _put_marked_file(path)
-    except OSError as cause:
-        raise StoreError(f"{path} cannot be made ({cause.strerror}); choose another directory") from cause
+    path = marked_path(directory)
+    if not path.exists():
+        try:
+            directory.mkdir(parents=True, exist_ok=True)
+            _put_marked_file(path)
+        except OSError as cause:
+            raise StoreError(f"{path} cannot be made ({cause.strerror}); choose another directory") from cause
     return Database(directory)
 
 
-def _mark_of(path: Path) -> int | None:
+def set_marked_aside(directory: Path) -> Path | None:
+    """Move the marked database of a directory to its copies, whatever state it is in, and say where it is;
+    nothing else may have it open. Raises StoreError where it has no mark."""
+    path = marked_path(directory)
+    aside = copy_aside(path)
+    path.unlink(missing_ok=True)
+    return aside
+
+
+def is_marked(database: Database) -> bool:
+    """Whether it is a demo's."""
+    return mark_of(database.path) == MARK
+
+
+def mark_of(path: Path) -> int | None:
     """The mark in a file; none where it is no database. Nothing is written, not even beside it."""
     try:
-        with closing(sqlite3.connect(f"file:{path}?mode=ro&immutable=1", uri=True)) as connection:
+        with looking_into(path) as connection:
             mark: int = connection.execute("PRAGMA application_id").fetchone()[0]
             return mark
     except sqlite3.Error:
         return None
+
+
+def put_mark(path: Path, mark: int | None) -> None:
+    """Write a mark into a file that nobody has open."""
+    with closing(sqlite3.connect(path)) as connection:
+        connection.execute(f"PRAGMA application_id = {mark or 0}")
+        connection.commit()
 
 
 def _put_marked_file(path: Path) -> None:

@@ -2,7 +2,6 @@
 
 import sqlite3
 from contextlib import closing
-from datetime import UTC, datetime
 from pathlib import Path
 
 from alembic import command
@@ -11,20 +10,29 @@ from alembic.script import ScriptDirectory
 from sqlalchemy import Connection, Engine, inspect
 from sqlalchemy.exc import DBAPIError
 
-from clear_steps.store.errors import StoreError
+from clear_steps.store.copies import CopyKind, copies_words, folder_of, forget_old, stamp, write_copy
+from clear_steps.store.errors import NoRoomError, StoreError, is_full
 
 MIGRATIONS = Path(__file__).parent / "migrations"
-COPIES = "before-updates"  # the folder of copies, beside the database
 COPIES_KEPT = 3
+
+
+def migration_config() -> Config:
+    """For Alembic, which takes a percent sign for the begin of a name."""
+    config = Config()
+    config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
+    return config
+
+
+def known_revisions(config: Config) -> list[str]:
+    """The schemas that this program knows, newest first."""
+    return [script.revision for script in ScriptDirectory.from_config(config).walk_revisions()]
 
 
 def bring_up_to_date(path: Path, reading: Engine, writing: Engine) -> None:
     """Make or update the tables; raises StoreError where the file is damaged or newer than this program."""
-    config = Config()
-    config.set_main_option("script_location", str(MIGRATIONS))
-    known = [
-        script.revision for script in ScriptDirectory.from_config(config).walk_revisions()
-    ]  # newest first
+    config = migration_config()
+    known = known_revisions(config)
     with reading.connect() as connection:
         _check(path, connection)
         if _revision(connection) == known[0]:
@@ -42,17 +50,29 @@ def bring_up_to_date(path: Path, reading: Engine, writing: Engine) -> None:
         try:
             command.upgrade(config, "head")
         except DBAPIError as cause:
-            kept = f"; it is as it was, and a copy is in {copy}" if copy else ""
-            raise StoreError(f"{path} could not be brought up to date ({cause.orig}){kept}") from cause
+            raise _not_updated(path, cause, copy) from cause
     if copy:
-        _forget_old(copy.parent)
+        forget_old(path, CopyKind.UPDATED, COPIES_KEPT)
+
+
+def damaged(path: Path, found: object) -> StoreError:
+    """That a file is no sound database, and what there is instead."""
+    help_ = f"{copies_words(path)}; restore one with `clear-steps restore FILE`"
+    return StoreError(f"{path} is damaged ({found}); {help_}")
+
+
+def _not_updated(path: Path, cause: DBAPIError, copy: Path | None) -> StoreError:
+    kept = f"; it is as it was, and a copy is in {copy}" if copy else ""
+    if is_full(cause.orig):
+        return NoRoomError(f"the disk is full: {path} could not be brought up to date{kept}")
+    return StoreError(f"{path} could not be brought up to date ({cause.orig}){kept}")
 
 
 def _check(path: Path, connection: Connection) -> None:
     """Damage is told before anything is written."""
     found = connection.exec_driver_sql("PRAGMA quick_check(1)").scalar()
     if found != "ok":
-        raise StoreError(f"{path} is damaged ({found}); bring back a copy of it and start again")
+        raise damaged(path, found)
 
 
 def _revision(connection: Connection) -> str | None:
@@ -64,20 +84,7 @@ def _revision(connection: Connection) -> str | None:
 
 
 def _copy(path: Path, revision: str) -> Path:
-    """A copy of the whole file under its revision and the time; complete, or not there at all."""
-    folder = path.parent / COPIES
-    folder.mkdir(exist_ok=True)
-    target = folder / f"{path.stem}-{revision}-{datetime.now(UTC):%Y%m%dT%H%M%S%f}{path.suffix}"
-    unfinished = target.with_suffix(".unfinished")
-    with closing(sqlite3.connect(path)) as source, closing(sqlite3.connect(unfinished)) as copy:
-        source.backup(copy)
-    return unfinished.replace(target)
-
-
-def _forget_old(folder: Path) -> None:
-    """Keep the last few copies."""
-    copies = sorted(folder.glob("*.sqlite3"), key=lambda copy: copy.stat().st_mtime_ns)
-    for old in copies[:-COPIES_KEPT]:
-        old.unlink()
-    for left in folder.glob("*.unfinished"):
-        left.unlink()
+    """A copy of the whole file under its revision and the time."""
+    target = folder_of(path, CopyKind.UPDATED) / f"{path.stem}-{revision}-{stamp()}{path.suffix}"
+    with closing(sqlite3.connect(path)) as source:
+        return write_copy(source, target)

@@ -10,6 +10,7 @@ from clear_steps.store import (
     Database,
     Groups,
     Ladders,
+    NoRoomError,
     NotFoundError,
     OwnSteps,
     Songs,
@@ -17,8 +18,10 @@ from clear_steps.store import (
     Students,
     Versions,
 )
+from clear_steps.store.copies import CopyKind
 from clear_steps.store.database import FILE_NAME
-from clear_steps.store.migrating import COPIES, COPIES_KEPT
+from clear_steps.store.migrating import COPIES_KEPT
+from clear_steps.store.openfile import OpenFile
 
 STORED = Path(__file__).parents[1] / "data/stored"
 REVISIONS = ("0001", "0002", "0003", "0004", "0005")
@@ -63,7 +66,7 @@ def test_a_copy_of_the_file_is_kept_before_it_is_brought_up_to_date_the_last_thr
             file.unlink()
         restored(tmp_path, "0003")
         Database(tmp_path).close()
-    copies = sorted((tmp_path / COPIES).iterdir())
+    copies = sorted((tmp_path / CopyKind.UPDATED).iterdir())
     assert len(copies) == COPIES_KEPT
     kept = sqlite3.connect(copies[-1])
     assert kept.execute("SELECT version_num FROM alembic_version").fetchone() == ("0003",)
@@ -76,11 +79,40 @@ def test_a_migration_that_fails_leaves_the_file_as_it_was_and_names_the_copy(tmp
     connection = sqlite3.connect(path)
     connection.executescript("CREATE TABLE x (a); CREATE INDEX one_student_a_name ON x (a);")
     connection.close()
-    with pytest.raises(StoreError, match=rf"could not be brought up to date.*a copy is in .*{COPIES}"):
+    with pytest.raises(
+        StoreError, match=rf"could not be brought up to date.*a copy is in .*{CopyKind.UPDATED}"
+    ):
         Database(tmp_path)
     found = sqlite3.connect(path)
     assert found.execute("SELECT version_num FROM alembic_version").fetchone() == ("0005",)
     assert "draft" not in [row[1] for row in found.execute("PRAGMA table_info(songs)")]
+
+
+def test_a_disk_that_is_full_during_an_update_is_told_as_full(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    path = restored(tmp_path, "0003")
+    connect = OpenFile.connect
+
+    def with_no_room(self: OpenFile) -> sqlite3.Connection:
+        connection = connect(self)
+        connection.execute("PRAGMA max_page_count=1")  # no more pages than there are
+        return connection
+
+    monkeypatch.setattr(OpenFile, "connect", with_no_room)
+    with pytest.raises(NoRoomError, match=rf"the disk is full.*a copy is in .*{CopyKind.UPDATED}"):
+        Database(tmp_path)
+    found = sqlite3.connect(path)
+    assert found.execute("SELECT version_num FROM alembic_version").fetchone() == ("0003",)
+
+
+def test_a_file_in_the_place_of_the_copies_is_told_and_nothing_is_changed(tmp_path: Path) -> None:
+    path = restored(tmp_path, "0003")
+    (tmp_path / CopyKind.UPDATED).write_text("a file")
+    with pytest.raises(StoreError, match="before-updates is a file"):
+        Database(tmp_path)
+    found = sqlite3.connect(path)
+    assert found.execute("SELECT version_num FROM alembic_version").fetchone() == ("0003",)
 
 
 def test_a_file_that_an_earlier_program_left_half_migrated_is_finished(tmp_path: Path) -> None:
