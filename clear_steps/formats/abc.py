@@ -61,7 +61,8 @@ def read_abc(content: bytes) -> Imported:
 
     try:
         with redirect_stderr(StringIO()) as complaints:
-            score: Any = converter.parse(text, format="abc", forceSource=True)  # music21's own untyped stream
+            # Not `parse`, which opens a text that looks like a path.
+            score: Any = converter.parseData(text, format="abc")  # music21's own untyped stream
         pitched = pitched_of_score(score, [*left_out, *_invented(complaints.getvalue())])
     except ReadError:
         raise

@@ -1,6 +1,7 @@
 """What once froze the server, or ended in an error of ours, is answered in a moment."""
 
 import time
+import tracemalloc
 import zipfile
 from io import BytesIO
 
@@ -36,6 +37,15 @@ def zipped(content: bytes, method: int = zipfile.ZIP_DEFLATED) -> bytes:
     return file.getvalue()
 
 
+def lying(archive: bytes) -> bytes:
+    """An archive that says each entry unpacks to ten bytes."""
+    content = bytearray(archive)
+    for sign, at in ((b"PK\x03\x04", 22), (b"PK\x01\x02", 24)):
+        start = content.index(sign) + at
+        content[start : start + 4] = (10).to_bytes(4, "little")
+    return bytes(content)
+
+
 ABC = "X:1\nT:Yard\nM:4/4\nL:1/8\n{}K:C\n{}\n"
 MANY = "".join(note(step, octave) for octave in "3456" for step in "CDEFGAB") * 178
 FILES = {
@@ -66,6 +76,12 @@ FILES = {
     "an infinite alter": ("a.musicxml", xml(note(alter="<alter>inf</alter>"))),
     "five thousand notes in a measure": ("a.mxl", zipped(xml(MANY))),
     "five thousand notes at once": ("a.musicxml", xml(note() + MANY.replace("<note>", "<note><chord/>"))),
+    "a value over a slide without a gap": (
+        "a.tab",
+        b"len|1h|\n" + STRINGS.replace("0---3---", "-1/9----").encode(),
+    ),
+    "a tune that ends like a path": ("a.abc", ABC.format("", "CDEF|").encode() + b"w: of a.abc"),
+    "a zip that is larger than it says": ("a.mxl", lying(zipped(b" " * 80_000_000))),
     "a torn zip": ("a.mxl", zipped(xml(note()))[:-40]),
     "a zip of another method": ("a.mxl", zipped(xml(note()), zipfile.ZIP_LZMA)),
     "a zip with a spoilt middle": (
@@ -96,3 +112,13 @@ def test_it_is_read_or_told_in_a_moment(name: str) -> None:
     said = told_of(file, content)
     assert said is None or 0 < len(said) < 1_000
     assert time.process_time() - began < 2.0
+
+
+def test_an_archive_that_lies_about_its_size_is_unpacked_in_bounded_pieces() -> None:
+    _, content = FILES["a zip that is larger than it says"]
+    tracemalloc.start()
+    try:
+        assert told_of("a.mxl", content)
+        assert tracemalloc.get_traced_memory()[1] < 5_000_000
+    finally:
+        tracemalloc.stop()

@@ -13,6 +13,9 @@ from clear_steps.core.errors import Problem, ReadError
 
 MAX_XML_BYTES = 12 * 1024 * 1024
 _MAX_ENTRIES = 64
+_CONTAINER = "META-INF/container.xml"
+_MAX_CONTAINER_BYTES = 64 * 1024
+_PIECE_BYTES = 64 * 1024
 _METHODS = (zipfile.ZIP_STORED, zipfile.ZIP_DEFLATED)
 
 # What the standard library's unpacking and parsing raise on spoilt files.
@@ -69,17 +72,28 @@ def _unpacked(content: bytes) -> bytes:
                     f"the compressed file unpacks to more than {2 * MAX_XML_BYTES:,} bytes or {_MAX_ENTRIES}"
                     " entries"
                 )
-            return archive.read(_main_entry(archive))
+            return _read(archive, _main_entry(archive), MAX_XML_BYTES)
     except _BROKEN as cause:
         raise _wrong(
             f"the compressed file cannot be unpacked ({str(cause)[:200]}); expected compressed MusicXML"
         ) from cause
 
 
+def _read(archive: zipfile.ZipFile, name: str, most_bytes: int) -> bytes:
+    """An entry's content, piece by piece: what the archive says of its size need not be so."""
+    content = bytearray()
+    with archive.open(name) as entry:
+        while piece := entry.read(_PIECE_BYTES):
+            content += piece
+            if len(content) > most_bytes:
+                raise _wrong(f"{name[:200]} unpacks to more than {most_bytes:,} bytes")
+    return bytes(content)
+
+
 def _main_entry(archive: zipfile.ZipFile) -> str:
     names = archive.namelist()
-    if "META-INF/container.xml" in names:
-        container = fromstring(archive.read("META-INF/container.xml"), forbid_dtd=True)
+    if _CONTAINER in names:
+        container = fromstring(_read(archive, _CONTAINER, _MAX_CONTAINER_BYTES), forbid_dtd=True)
         for element in container.iter():
             if element.tag.rpartition("}")[2] == "rootfile" and element.get("full-path") in names:
                 return str(element.get("full-path"))

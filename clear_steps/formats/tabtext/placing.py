@@ -1,7 +1,8 @@
 """When every note of a raw bar sounds: by note values, else by counts, else by even spacing."""
 
 import re
-from collections.abc import Sequence
+from bisect import bisect_right
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
@@ -116,7 +117,7 @@ def _columns(tokens: Sequence[Token], attached: bool) -> list[tuple[tuple[int, .
             groups.setdefault(token.column, []).append(token)
     for column in sorted(groups):
         starts = {token.start for token in groups.get(column, ())}
-        for earlier in [c for c in groups if column - 3 <= c < column]:
+        for earlier in [c for c in range(column - 3, column) if c in groups]:
             strings = {token.string for token in groups[earlier]}
             apart = not strings & {token.string for token in groups[column]}
             if apart and (starts == {earlier} or _end_together(groups[earlier], groups[column])):
@@ -157,21 +158,37 @@ def _with_attached(slots: list[Slot], tokens: Sequence[Token], quarters: Fractio
     """Notes typed without a gap share the time of the note they hang on equally."""
     by_onset = {slot.onset: slot for slot in slots}
     ordered = sorted(tokens, key=lambda token: (token.string, token.column))
-    placed = {id(token): slot.onset for slot in slots for token in slot.tokens}
+    placed = {_place(token): slot.onset for slot in slots for token in slot.tokens}
     onsets = sorted(by_onset)
-    chain: list[Token] = []
-    for index, token in enumerate(ordered):
-        chain = [*chain, token] if token.attached else [token]
-        closing = index + 1 == len(ordered) or not ordered[index + 1].attached
-        if not closing or len(chain) == 1 or all(id(member) in placed for member in chain):
-            continue
-        start = placed[id(chain[0])]
-        stop = next((onset for onset in onsets if onset > start), quarters)
+    for chain in _chains(ordered):
+        start = placed.get(_place(chain[0]))
+        if start is None or all(_place(member) in placed for member in chain):
+            continue  # what it hangs on has no time, which was told, or all of them have their own
+        later = bisect_right(onsets, start)
+        stop = onsets[later] if later < len(onsets) else quarters
         for position, member in enumerate(chain[1:], start=1):
             onset = start + (stop - start) * position / len(chain)
             old = by_onset.get(onset, Slot(onset, (), ()))
             by_onset[onset] = Slot(onset, (*old.columns, member.column), (*old.tokens, member))
     return [by_onset[onset] for onset in sorted(by_onset)]
+
+
+def _place(token: Token) -> tuple[int, int]:
+    """No two tokens of a bar stand there."""
+    return token.string, token.column
+
+
+def _chains(ordered: Sequence[Token]) -> Iterator[list[Token]]:
+    """A note and those typed after it without a gap; ordered by string and column."""
+    chain: list[Token] = []
+    for token in ordered:
+        if not token.attached:
+            if len(chain) > 1:
+                yield chain
+            chain = []
+        chain.append(token)
+    if len(chain) > 1:
+        yield chain
 
 
 def _by_values(bar: RawBar, metre: Metre, number: int, may_be_short: bool, findings: Findings) -> PlacedBar:
