@@ -40,7 +40,8 @@ ALLOWED = {
 }
 # Within the web each knows only those before it.
 WEB = (
-    *("", "schemas", "security", "workers", "program", "current", "errors", "openapi", "whom", "analysis"),
+    *("", "schemas", "security", "workers", "remembering", "program", "current", "errors", "openapi", "whom"),
+    "analysis",
     *(
         "songs",
         "passages",

@@ -3,14 +3,17 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import lru_cache
+from typing import TypeVar
 
-from flask import current_app, request
+from flask import Response, current_app, request
 from sqlalchemy.orm import Session
 
 from clear_steps.core.grade import Ladder
 from clear_steps.ladders import LadderReading, default_ladder, default_ladder_json, read_ladder
 from clear_steps.store import Database, Ladders
 from clear_steps.web.workers import Workers, always
+
+T = TypeVar("T")
 
 
 @dataclass(frozen=True)
@@ -40,6 +43,16 @@ def still_wanted() -> Callable[[], bool]:
     """Whether the page still waits for the answer to this request, as far as the server can tell."""
     disconnected = request.environ.get("waitress.client_disconnected")
     return always if disconnected is None else lambda: not disconnected()
+
+
+def worked_out(work: Callable[..., T], *values: object) -> T:
+    """What the workers make of some values, while the page waits for it."""
+    return current_workers().run(work, *values, wanted=still_wanted())
+
+
+def answered(work: Callable[..., str], *values: object, status: int = 200) -> Response:
+    """JSON that the workers write, as the answer."""
+    return Response(worked_out(work, *values), status, mimetype="application/json")
 
 
 def ladder_in_use(session: Session) -> LadderInUse:

@@ -16,7 +16,7 @@ from clear_steps.store import (
     StoreError,
 )
 from clear_steps.web.schemas import ErrorModel, problem_model
-from clear_steps.web.workers import NotWantedError
+from clear_steps.web.workers import NotWantedError, NotYetError, TooMuchError
 
 # The first that fits counts.
 _STATUS: tuple[tuple[type[ClearStepsError], int], ...] = (
@@ -28,6 +28,8 @@ _STATUS: tuple[tuple[type[ClearStepsError], int], ...] = (
     (BusyError, 503),
     (StoreError, 503),
     (NotWantedError, 499),
+    (NotYetError, 503),
+    (TooMuchError, 503),
     (ClearStepsError, 422),
 )
 

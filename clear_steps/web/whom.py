@@ -6,7 +6,7 @@ from fractions import Fraction
 from pydantic import BaseModel, ConfigDict, Field
 from sqlalchemy.orm import Session
 
-from clear_steps.core.grade import GradeRequest, Limits, Weighing
+from clear_steps.core.grade import Ability, GradeRequest, Ladder, Limits, Weighing
 from clear_steps.core.hand import PRESET_SPANS_MM, Habits, LittleFinger, Player, School
 from clear_steps.core.score import Song
 from clear_steps.core.score.tuning import is_bass
@@ -45,6 +45,11 @@ class Whom:
     scale_length_mm: float | None = None  # of their guitar
     student_id: int | None = None
     tuning: str | None = None  # that their guitar is in, where it is not the usual one
+    comfortable_step: float | None = None  # of a whole song
+
+    def ability(self, ladder: Ladder) -> Ability:
+        """What they can play, by a ladder."""
+        return Ability(self.request.player, self.limits, ladder, self.comfortable_step)
 
     def on_their_guitar(self, song: Song) -> Song:
         """The song on strings as long as theirs; a bass stays one."""
@@ -72,7 +77,14 @@ def whom_of(session: Session, query: GradeQuery) -> Whom:
 def whom_is(student: Student, request: GradeRequest = GradeRequest()) -> Whom:
     """A student as they were stored."""
     asked = replace(request, player=student.player)
-    return Whom(student.name, asked, student.limits, student.scale_length_mm, tuning=student.tuning)
+    return Whom(
+        student.name,
+        asked,
+        student.limits,
+        student.scale_length_mm,
+        tuning=student.tuning,
+        comfortable_step=student.comfortable_step,
+    )
 
 
 def _hand_words(span_mm: float, habits: Habits) -> str:

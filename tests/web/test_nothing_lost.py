@@ -99,7 +99,7 @@ class Counting(Here):
     def __init__(self) -> None:
         self.texts: list[object] = []
 
-    def run(self, work, *values, wanted=None):  # type: ignore[no-untyped-def]
+    def run(self, work, *values, **how):  # type: ignore[no-untyped-def]
         self.texts.append(values[0])
         return work(*values)
 

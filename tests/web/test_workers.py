@@ -3,14 +3,27 @@
 import threading
 import time
 from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
 
+from clear_steps.core.easier import Progress, StoppedError
 from clear_steps.core.errors import InvalidValueError, Problem, ReadError
 from clear_steps.store import Database
 from clear_steps.web.app import create_app
-from clear_steps.web.workers import Here, NotWantedError, Processes, TooLongError
+from clear_steps.web.remembering import MOST_BYTES, held_bytes, remembered
+from clear_steps.web.versions.jobs import MOST_WAITING as MOST_SEARCHES
+from clear_steps.web.versions.jobs import Jobs, Search
+from clear_steps.web.workers import (
+    MOST_WAITING,
+    Here,
+    NotWantedError,
+    NotYetError,
+    Processes,
+    TooLongError,
+    TooMuchError,
+)
 from tests.web.test_api import TAB, add
 
 
@@ -47,7 +60,7 @@ def test_work_that_nobody_waits_for_is_stopped(processes: Processes) -> None:
     asked = iter([True, True, False])
     began = time.monotonic()
     with pytest.raises(NotWantedError):
-        processes.run(busy, 60.0, wanted=lambda: next(asked))
+        processes.run(busy, 61.0, wanted=lambda: next(asked))
     assert time.monotonic() - began < 2
     assert processes.run(busy, 0.0) == "done"
 
@@ -62,7 +75,7 @@ def test_what_is_wrong_comes_through_whole(processes: Processes) -> None:
 
 def test_other_requests_are_answered_while_one_takes_long(tmp_path: Path, processes: Processes) -> None:
     class Slow(Here):
-        def run(self, work, *values, wanted=None):  # type: ignore[no-untyped-def]
+        def run(self, work, *values, **how):  # type: ignore[no-untyped-def]
             slow = "slow" in str(values[0])
             return processes.run(busy, 2.0) and work(*values) if slow else work(*values)
 
@@ -77,3 +90,126 @@ def test_other_requests_are_answered_while_one_takes_long(tmp_path: Path, proces
     assert time.monotonic() - began < 1.5
     assert slow.is_alive()
     slow.join()
+
+
+def test_what_took_too_long_once_is_not_tried_again(processes: Processes) -> None:
+    for _ in range(2):
+        began = time.monotonic()
+        with pytest.raises(TooLongError):
+            processes.run(busy, 62.0)
+    assert time.monotonic() - began < 0.5
+
+
+def count(directory: Path, seconds: float) -> int:
+    (directory / str(time.monotonic_ns())).touch()
+    busy(seconds)
+    return len(list(directory.iterdir()))
+
+
+def test_who_is_not_patient_is_told_and_the_work_goes_on(processes: Processes, tmp_path: Path) -> None:
+    with pytest.raises(NotYetError):
+        processes.run(count, tmp_path, 1.5, patience_s=0.0)
+    assert processes.run(count, tmp_path, 1.5) == 1  # the same piece of work, begun before
+
+
+def test_what_is_asked_for_by_many_at_once_is_worked_out_once(processes: Processes, tmp_path: Path) -> None:
+    with ThreadPoolExecutor(20) as pool:
+        found = list(pool.map(lambda _: processes.run(count, tmp_path, 1.0), range(20)))
+    assert found == [1] * 20
+
+
+def test_no_more_is_taken_than_can_wait() -> None:
+    started = Processes(1)
+    try:
+        for number in range(MOST_WAITING):
+            with pytest.raises(NotYetError):
+                started.run(busy, 5.0 + number, patience_s=0.0)
+        with pytest.raises(TooMuchError, match="try again in a moment"):
+            started.run(busy, 4.0)
+    finally:
+        started.close()
+
+
+def search(progress: Progress, steps: int) -> int:
+    for step in range(steps):
+        if not progress(step / steps):
+            raise StoppedError
+        time.sleep(0.02)
+    return steps
+
+
+def test_a_search_tells_how_far_it_is_and_can_be_stopped(processes: Processes) -> None:
+    told: list[float] = []
+
+    def follow(share: float) -> bool:
+        told.append(share)
+        return share < 0.5
+
+    assert processes.search(search, 40, progress=lambda share: told.append(share) is None) == 40
+    assert max(told) > 0.5
+    with pytest.raises(StoppedError):
+        processes.search(search, 400, progress=follow)
+
+
+def waiting_search(gate: threading.Event) -> Search[int]:
+    return Search(lambda progress: gate.wait(10) and 7, lambda found: found)
+
+
+def test_searches_wait_for_one_another_and_the_same_is_asked_for_once() -> None:
+    jobs, gate = Jobs(), threading.Event()
+    first = jobs.start("a", waiting_search(gate))
+    assert jobs.start("a", waiting_search(gate)) is first
+    waiting = [jobs.start(f"b{number}", waiting_search(gate)) for number in range(MOST_SEARCHES)]
+    assert waiting[0].message.startswith("Waits for")
+    with pytest.raises(TooMuchError, match="searches wait already"):
+        jobs.start("one too many", waiting_search(gate))
+    waiting[1].wanted = False
+    jobs.start("room again", waiting_search(gate))
+    gate.set()
+    for _ in range(200):
+        if all(job.state != "running" for job in waiting):
+            break
+        time.sleep(0.02)
+    assert [job.state for job in waiting] == ["finished", "stopped"] + ["finished"] * (MOST_SEARCHES - 2)
+
+
+def test_a_search_is_not_found_under_the_number_of_another_after_a_restart() -> None:
+    gate = threading.Event()
+    gate.set()
+    assert Jobs().start("a", waiting_search(gate)).id != Jobs().start("a", waiting_search(gate)).id
+
+
+def test_what_a_process_keeps_is_bounded_by_bytes() -> None:
+    asked = []
+
+    @remembered(lambda values, _: MOST_BYTES // 4)
+    def squared(number: int) -> int:
+        asked.append(number)
+        return number * number
+
+    for number in (1, 2, 1, 3, 4, 5, 1, 2):
+        assert squared(number) == number * number
+        assert held_bytes() <= MOST_BYTES
+    assert asked == [1, 2, 3, 4, 5, 2]
+
+
+def test_one_song_that_takes_too_long_is_nobody_elses_affair(tmp_path: Path) -> None:
+    class Slow(Here):
+        def run(self, work, *values, **how):  # type: ignore[no-untyped-def]
+            if "slow" in str(values[0]):
+                raise NotYetError("not yet") if how.get("patience_s") else TooLongError("takes too long")
+            return work(*values)
+
+    client = create_app(Database(tmp_path), workers=Slow()).test_client()
+    add(client)
+    stored = client.post("/api/songs", json={"text": TAB.replace("Porch", "A slow one")})
+    assert (stored.status_code, stored.json["waiting"], stored.json["analysis"]) == (201, True, None)
+    assert client.get(f"/api/songs/{stored.json['id']}").json["title"] == "A slow one"
+    assert client.get("/api/songs/1").json["analysis"]["title"] == "Porch"
+    for _ in range(100):
+        cards = {card["title"]: card for card in client.get("/api/songs").json["songs"]}
+        if cards["A slow one"]["problem"]:
+            break
+        time.sleep(0.02)
+    assert cards["A slow one"]["problem"] == "takes too long"
+    assert cards["Porch"]["grade"]

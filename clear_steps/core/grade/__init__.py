@@ -8,7 +8,7 @@ from clear_steps.core.grade.heard import guessed_ringing
 from clear_steps.core.grade.ladder import TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import CURVE_NAMES, HEADLINE, MEASURES, Measure
-from clear_steps.core.grade.past import PastBar, bars_past
+from clear_steps.core.grade.past import PastBar, Reach, bars_past, reach_of
 from clear_steps.core.grade.pins import pins_not_kept
 from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import (
@@ -48,6 +48,7 @@ __all__ = [
     "Modifier",
     "PastBar",
     "Place",
+    "Reach",
     "Rung",
     "StepRange",
     "Weighing",
@@ -60,6 +61,7 @@ __all__ = [
     "guessed_ringing",
     "hand_tables",
     "pins_not_kept",
+    "reach_of",
     "rungs",
     "step_range",
     "three_sentences",

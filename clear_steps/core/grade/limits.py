@@ -68,6 +68,7 @@ class Ability:
     player: Player
     limits: Limits
     ladder: Ladder
+    comfortable_step: float | None = None  # of a whole song
 
     def beyond(self, bar: BarGrade, written: Bar, grips: Sequence[Grip]) -> tuple[Beyond, ...]:
         """Where a graded bar goes beyond the student, the furthest first."""

@@ -7,13 +7,13 @@ rest. Every bar is held to a bounded number of grids (`MOST_HOLDS`), whatever st
 
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from fractions import Fraction
 from itertools import pairwise, product
 
 # Grid lines a quarter, in the order tried: quarters ... thirty-seconds.
 GRIDS = (1, 2, 3, 4, 6, 8)
-# What stands before the first note and after the last: columns the bar is wider, columns all notes stand late.
+# Columns that the bar is wider than its music, and columns that all of its notes stand late.
 PADDINGS_AND_SHIFTS = (*product((0, 1), (0, 1, 2)), (2, 2))
 
 # Indexes into GRIDS: from this one on a typing slip is likelier than the rhythm.

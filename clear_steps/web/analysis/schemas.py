@@ -240,6 +240,8 @@ class PartModel(BaseModel):
     step_low: float
     step_high: float
     past_bars: list[PastBarModel]  # past the one it is graded for
+    past_song: str  # its own Step past the one they are comfortable with, in words; empty where it is not
+    within_reach: bool  # of the one it is graded for, by all that is known of them
     doubts: list[str]  # why the Step is a range
     sentences: list[str]  # what makes it hard, where, what is easier than it sounds
     figures: list[FigureModel]  # in the order they are met

@@ -2,21 +2,19 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from clear_steps.core.easier import role_of
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import coming_back
 from clear_steps.core.grade import (
     WEIGHINGS,
-    Ability,
     Grading,
     Ladder,
     StepRange,
-    bars_past,
     grade_song,
     guessed_ringing,
     pins_not_kept,
+    reach_of,
     step_range,
     three_sentences,
 )
@@ -31,6 +29,7 @@ from clear_steps.web.analysis import schemas as api
 from clear_steps.web.analysis.bars import bar_model, event_model
 from clear_steps.web.analysis.figures import figure_models, rule_models
 from clear_steps.web.current import LadderInUse
+from clear_steps.web.remembering import remembered
 from clear_steps.web.schemas import problem_model
 from clear_steps.web.whom import Whom
 
@@ -47,13 +46,17 @@ class Graded:
     unknown_techniques: tuple[str, ...] = ()
 
 
-@lru_cache(maxsize=128)
+# About what a reading and a grading take for each character of the text (measured on 64 to 500 bars).
+READING_BYTES, GRADING_BYTES = 35, 250
+
+
+@remembered(lambda values, _: READING_BYTES * len(str(values[0])))
 def read_cached(text: str) -> Reading:
     """Read a text once; raises ReadError."""
     return read_tab(text)
 
 
-@lru_cache(maxsize=256)
+@remembered(lambda values, _: GRADING_BYTES * len(str(values[0])))
 def graded(text: str, whom: Whom, ladder: LadderInUse) -> Graded:
     """Read and grade a text, once for the same question; raises ReadError."""
     return graded_reading(read_cached(text), whom, ladder)
@@ -131,7 +134,7 @@ def _text_line(reading: Reading, part: int, bar: int) -> int:
 def _part_model(result: Graded, at: int) -> api.PartModel:
     song, grading, steps = result.reading.song, result.gradings[at], result.ranges[at]
     part, whom = song.parts[at], result.whom
-    ability = Ability(whom.request.player, whom.limits, result.ladder)
+    reach = reach_of(part, grading, whom.ability(result.ladder))
     peak_share, typical_share = WEIGHINGS[whom.request.weighing]
     neck = Neck(part.scale_length_mm, part.capo)
     times = bar_times(part, song.playing_tempo, grading.tempo)
@@ -189,9 +192,9 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         hardest=hardest_words(part, grading),
         step_low=steps.low,
         step_high=steps.high,
-        past_bars=[
-            api.PastBarModel(index=past.index, words=past.words) for past in bars_past(part, grading, ability)
-        ],
+        past_bars=[api.PastBarModel(index=past.index, words=past.words) for past in reach.bars],
+        past_song=reach.song_words,
+        within_reach=reach.within,
         doubts=list(steps.reasons),
         sentences=list(three_sentences(part, grading, found)),
         figures=figure_models(part, found, played),
@@ -205,7 +208,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         ],
         cautions=[
             api.CautionModel(kind=each.kind, words=each.words, bars=list(each.bars))
-            for each in cautions(part, grading, ability.player)
+            for each in cautions(part, grading, whom.request.player)
         ],
         pins_not_kept=list(pins_not_kept(part, grading)),
         readings=[

@@ -13,7 +13,7 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.formats import as_text, import_song, songs_of, write_song
 from clear_steps.formats.tabtext import read_tab, songs_in, with_heading, write_tab
 from clear_steps.web.analysis.shown import read_cached
-from clear_steps.web.current import current_workers, still_wanted
+from clear_steps.web.current import answered, worked_out
 from clear_steps.web.files import schemas as api
 from clear_steps.web.songs.desk import latest_of
 
@@ -31,8 +31,7 @@ def look_at_file(body: api.ImportIn) -> Response:
     except (binascii.Error, ValueError) as cause:
         found = f"{len(body.content_base64)} characters"
         raise InvalidValueError("content", found, "a file in base64") from cause
-    answer = current_workers().run(import_json, body.name, content, body.song, wanted=still_wanted())
-    return Response(answer, mimetype="application/json")
+    return answered(import_json, body.name, content, body.song)
 
 
 @blueprint.put("/texts/heading")
@@ -40,7 +39,7 @@ def look_at_file(body: api.ImportIn) -> Response:
 @blueprint.output(api.TextModel)
 def change_heading(body: api.HeadingIn) -> api.TextModel:
     """A text with one header line changed; nothing is stored."""
-    text = current_workers().run(with_heading, body.text, body.key, body.value, wanted=still_wanted())
+    text = worked_out(with_heading, body.text, body.key, body.value)
     return api.TextModel(text=text)
 
 
@@ -49,7 +48,7 @@ def change_heading(body: api.HeadingIn) -> api.TextModel:
 @blueprint.output(api.TextModel)
 def keep_parts(body: api.PartsIn) -> api.TextModel:
     """A text with some of its parts; nothing is stored."""
-    text = current_workers().run(with_parts_kept, body.text, body.parts, wanted=still_wanted())
+    text = worked_out(with_parts_kept, body.text, body.parts)
     return api.TextModel(text=text)
 
 
@@ -58,7 +57,7 @@ def keep_parts(body: api.PartsIn) -> api.TextModel:
 @blueprint.output(api.TextModel)
 def take_song(body: api.WhichIn) -> api.TextModel:
     """One of several songs in a text; nothing is stored."""
-    songs = current_workers().run(songs_in, body.text, wanted=still_wanted())
+    songs = worked_out(songs_in, body.text)
     return api.TextModel(text=_chosen(songs, body.song)[1])
 
 
@@ -97,18 +96,21 @@ def import_json(name: str, content: bytes, which: int) -> str:
 @blueprint.doc(hide=True)
 def song_file(song_id: int, ending: str) -> Response:
     """The latest revision as a file: .tab as it was typed, else MusicXML, MIDI or JSON."""
-    text = latest_of(song_id).text
-    song = read_cached(text).song
-    content = text.encode() if ending in ("tab", "txt") else write_song(f"song.{ending}", song)
-    name = (
-        "".join(letter if letter.isalnum() else "-" for letter in song.title or "song").strip("-").lower()
-        or "song"
-    )
+    latest = latest_of(song_id)
+    typed = ending in ("tab", "txt")
+    content = latest.text.encode() if typed else worked_out(file_content, latest.text, ending)
+    letters = (letter if letter.isalnum() else "-" for letter in latest.title)
+    name = "".join(letters).strip("-").lower() or "song"
     return Response(
         content,
         mimetype="application/octet-stream",
         headers={"Content-Disposition": f"attachment; filename*=UTF-8''{_quoted(name)}.{ending}"},
     )
+
+
+def file_content(text: str, ending: str) -> bytes:
+    """A text as a file of another kind; done by the workers. Raises ReadError."""
+    return write_song(f"song.{ending}", read_cached(text).song)
 
 
 def _quoted(name: str) -> str:

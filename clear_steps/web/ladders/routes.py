@@ -1,29 +1,31 @@
 """Routes of the Ladder screen: read, try, save, choose; and where the teacher's own Steps differ."""
 
 import json
+import time
 
 from apiflask import APIBlueprint
 
-from clear_steps.core.grade import Ladder, difference, rungs
+from clear_steps.core.grade import Ladder, rungs
 from clear_steps.core.score import TECHNIQUES, with_harder
 from clear_steps.core.score.techniques import TECHNIQUE_SETS
 from clear_steps.ladders import ladder_from_json
-from clear_steps.store import Ladders, OwnSteps, Songs
-from clear_steps.web.analysis.shown import graded
+from clear_steps.store import KeptAnswers, Ladders, OwnSteps, Songs, digest
 from clear_steps.web.current import (
     SHIPPED_LADDER,
     current_database,
     current_ladder,
-    current_workers,
     ladder_in_use,
     ladder_reading,
-    still_wanted,
+    worked_out,
 )
 from clear_steps.web.ladders import schemas as api
-from clear_steps.web.songs.grading import card_json
-from clear_steps.web.whom import ANYBODY
+from clear_steps.web.ladders.differing import DifferenceFound, difference_json
+from clear_steps.web.program import program_mark
+from clear_steps.web.songs.grading import card_or_problem
 
 MOST_TRIED = 12  # songs that a ladder under the pen is tried on
+DIFFERENCE = "difference"
+PATIENCE_S = 2.0  # that a page waits for differences that are not kept yet
 blueprint = APIBlueprint("ladders", __name__, url_prefix="/api")
 
 
@@ -124,7 +126,7 @@ def preview_ladder(body: api.LadderIn) -> api.LadderPreviewModel:
 
 def _step(text: str, ladder: str) -> float | None:
     """A song's Step by a ladder's file; none where its text cannot be read any more."""
-    found = current_workers().run(card_json, text, ladder, wanted=still_wanted())
+    found = worked_out(card_or_problem, text, ladder)
     grade = json.loads(found)["grade"]
     return None if grade is None else float(grade["step"])
 
@@ -132,32 +134,40 @@ def _step(text: str, ladder: str) -> float | None:
 @blueprint.get("/differences")
 @blueprint.output(api.DifferenceList)
 def list_differences() -> api.DifferenceList:
-    """Every part with a Step of the teacher's own, the largest difference first."""
+    """Every part with a Step of the teacher's own, the largest difference first; each is worked out once and
+    kept, and what takes longer than a page waits is left for the next time it asks."""
     with current_database().reading() as session:
-        own, songs, ladder = (
-            OwnSteps(session).every(),
-            {song.id: song for song in Songs(session).every()},
-            ladder_in_use(session),
-        )
-    rows = []
+        own, ladder = OwnSteps(session).every(), ladder_in_use(session).content
+        songs = {song.id: song for song in Songs(session).every()}
+        kept = KeptAnswers(session, DIFFERENCE, program_mark()).every()
+    made: dict[str, str] = {}
+    rows, waiting, until = [], 0, time.monotonic() + PATIENCE_S
     for (song_id, part_index), step in own.items():
-        result = graded(songs[song_id].latest.text, ANYBODY, ladder)
-        if part_index >= len(result.gradings):
-            continue  # the part is gone from the latest revision
-        song = result.reading.song
-        found = difference(song, song.parts[part_index], result.gradings[part_index], step)
-        name = " / ".join(filter(None, (songs[song_id].latest.title, song.parts[part_index].name)))
-        rows.append(
-            api.DifferenceModel(
-                song_id=song_id,
-                part_index=part_index,
-                title=name,
-                computed=found.computed,
-                own=found.own,
-                measure=found.measure,
+        latest = songs[song_id].latest
+        key = digest(latest.text, ladder, f"{part_index} {step}")
+        if key not in kept and time.monotonic() > until:
+            waiting += 1
+            continue
+        if key not in kept:
+            made[key] = worked_out(difference_json, latest.text, part_index, step, ladder)
+        found = DifferenceFound.model_validate_json(kept.get(key) or made[key])
+        if found.is_there:  # else the part is gone from the latest revision
+            name = " / ".join(filter(None, (latest.title, found.part)))
+            rows.append(
+                api.DifferenceModel(
+                    song_id=song_id,
+                    part_index=part_index,
+                    title=name,
+                    computed=found.computed,
+                    own=step,
+                    measure=found.measure,
+                )
             )
-        )
-    return api.DifferenceList(differences=sorted(rows, key=lambda row: -abs(row.computed - row.own)))
+    if made:
+        with current_database().session() as session:
+            KeptAnswers(session, DIFFERENCE, program_mark()).keep(made.items())
+    rows.sort(key=lambda row: -abs(row.computed - row.own))
+    return api.DifferenceList(differences=rows, waiting=waiting)
 
 
 @blueprint.get("/techniques")

@@ -161,6 +161,7 @@ class DifferenceModel(BaseModel):
 
 class DifferenceList(BaseModel):
     differences: list[DifferenceModel]
+    waiting: int  # are still worked out
 
 
 class TechniqueModel(BaseModel):

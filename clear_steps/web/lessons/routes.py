@@ -5,14 +5,8 @@ from dataclasses import replace
 from apiflask import APIBlueprint
 from flask import Response
 
-from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.figures import At
-from clear_steps.core.score import Part
-from clear_steps.core.teach.chunks import struck_at
-from clear_steps.formats.tabtext import write_tab
 from clear_steps.store import (
     Chunkings,
-    ChunkStart,
     LessonSheet,
     LessonSheets,
     Songs,
@@ -20,12 +14,13 @@ from clear_steps.store import (
     Students,
     Versions,
 )
-from clear_steps.web.analysis.shown import part_of, read_cached
-from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
+from clear_steps.web.current import answered, current_database, ladder_in_use, worked_out
 from clear_steps.web.lessons import schemas as api
-from clear_steps.web.lessons.settingup import setting_up
+from clear_steps.web.lessons.cutting import starts_of
+from clear_steps.web.lessons.settingup import setting_up_json
 from clear_steps.web.lessons.telling import Asked, lesson_json, stretch_json
-from clear_steps.web.versions.stored import standing_of
+from clear_steps.web.songs.desk import latest_of
+from clear_steps.web.versions.stored import tab_of_version
 from clear_steps.web.whom import whom_of
 
 blueprint = APIBlueprint("lessons", __name__, url_prefix="/api")
@@ -46,12 +41,11 @@ def get_version_lesson(version_id: int, query: api.LessonQuery) -> Response:
     """A version as it is taught, cut where the teacher cuts its original."""
     with current_database().reading() as session:
         stored = Versions(session).get(version_id)
-        song = read_cached(Songs(session).revision(stored.song_id, stored.revision).text).song
-        tab = write_tab(replace(song, parts=(standing_of(session, stored),)))
+        text = Songs(session).revision(stored.song_id, stored.revision).text
+    tab = worked_out(tab_of_version, stored, text)
     asked, ladder = _asked(stored.song_id, query.model_copy(update={"part_index": stored.part_index}))
     of_version = replace(asked, text=tab, revision=stored.revision, part_index=0)
-    answer = current_workers().run(lesson_json, of_version, ladder, wanted=still_wanted())
-    return Response(answer, mimetype="application/json")
+    return answered(lesson_json, of_version, ladder)
 
 
 @blueprint.put("/songs/<int:song_id>/chunks")
@@ -59,14 +53,12 @@ def get_version_lesson(version_id: int, query: api.LessonQuery) -> Response:
 @blueprint.output(api.LessonModel)
 def cut(song_id: int, body: api.ChunksIn) -> Response:
     """Keep where the teacher cuts a part, or give it back to the proposal."""
+    text = latest_of(song_id).text
+    starts = worked_out(starts_of, text, body.lesson.part_index, tuple(body.starts))
     with current_database().session() as session:
         latest = Songs(session).get(song_id).latest
-        if latest.number != body.revision:
+        if latest.number != body.revision or latest.text != text:
             raise StaleRevisionError(body.revision, latest.number)
-        part = part_of(read_cached(latest.text).song, body.lesson.part_index)
-        starts = tuple(_start(part, start) for start in body.starts)
-        if list(starts) != sorted(set(starts), key=lambda start: (start.bar, start.onset)):
-            raise InvalidValueError("chunks", "not in their order", "each to begin after the one before")
         Chunkings(session).save(song_id, body.lesson.part_index, body.based_on, latest.number, starts)
     return _lesson(song_id, body.lesson)
 
@@ -78,20 +70,18 @@ def tell_stretch(song_id: int, body: api.StretchIn) -> Response:
     """Some notes of a part: their Step, their hardest switch, the tempo to begin with, and their words."""
     asked, ladder = _asked(song_id, body.lesson)
     ends = (body.first.bar, body.first.event), (body.last.bar, body.last.event)
-    answer = current_workers().run(stretch_json, asked, *ends, ladder, wanted=still_wanted())
-    return Response(answer, mimetype="application/json")
+    return answered(stretch_json, asked, *ends, ladder)
 
 
 @blueprint.get("/songs/<int:song_id>/setting-up")
 @blueprint.input(api.SettingUpQuery, location="query", arg_name="query")
 @blueprint.output(api.SettingUpModel)
-def get_setting_up(song_id: int, query: api.SettingUpQuery) -> api.SettingUpModel:
+def get_setting_up(song_id: int, query: api.SettingUpQuery) -> Response:
     """How a guitar is made ready for a part, string by string."""
     with current_database().reading() as session:
         text = Songs(session).get(song_id).latest.text
         whom = whom_of(session, query)
-    song = read_cached(text).song
-    return setting_up(song, part_of(song, query.part_index), whom, query)
+    return answered(setting_up_json, text, whom, query)
 
 
 @blueprint.get("/songs/<int:song_id>/sheet")
@@ -144,8 +134,7 @@ def _sheet_model(number: int, sheet: LessonSheet) -> api.SheetModel:
 
 
 def _lesson(song_id: int, query: api.LessonQuery) -> Response:
-    answer = current_workers().run(lesson_json, *_asked(song_id, query), wanted=still_wanted())
-    return Response(answer, mimetype="application/json")
+    return answered(lesson_json, *_asked(song_id, query))
 
 
 def _asked(song_id: int, query: api.LessonQuery) -> tuple[Asked, str]:
@@ -170,12 +159,3 @@ def _asked(song_id: int, query: api.LessonQuery) -> tuple[Asked, str]:
         query.names,
     )
     return asked, ladder.content
-
-
-def _start(part: Part, start: api.ChunkStartIn) -> ChunkStart:
-    bars = part.bars
-    there = start.bar < len(bars) and start.event < len(bars[start.bar].events)
-    onset = bars[start.bar].onsets[start.event] if there else None
-    if onset is None or not struck_at(part, At(start.bar, onset)):
-        raise InvalidValueError("begin of a chunk", f"bar {start.bar}, event {start.event}", "a struck note")
-    return ChunkStart(start.bar, onset, " ".join(start.name.split()))

@@ -4,6 +4,7 @@ from clear_steps.core.score import TUNINGS, Part, Song, Tuning, default_tuning, 
 from clear_steps.core.teach.setting_up import Setting, fewest_changes, written_setting
 from clear_steps.core.teach.words import Language, Names, cents_words, setting_words
 from clear_steps.formats.tabtext import tuning_said
+from clear_steps.web.analysis.shown import part_of, read_cached
 from clear_steps.web.lessons import schemas as api
 from clear_steps.web.whom import Whom
 
@@ -22,6 +23,12 @@ def sheet_sentences(song: Song, part: Part, whom: Whom, language: Language, name
     words = setting_words(usual, written_setting(usual, part.tuning, part.capo), language, names)
     said = [*words.turns, *([words.capo] if part.capo else []), cents_words(song.cents, language)]
     return [sentence for sentence in said if sentence]
+
+
+def setting_up_json(text: str, whom: Whom, query: api.SettingUpQuery) -> str:
+    """The SettingUpModel of a part of a text; done by the workers."""
+    song = read_cached(text).song
+    return setting_up(song, part_of(song, query.part_index), whom, query).model_dump_json()
 
 
 def setting_up(song: Song, part: Part, whom: Whom, query: api.SettingUpQuery) -> api.SettingUpModel:

@@ -1,7 +1,6 @@
 """A lesson as JSON ready to be sent; done by the workers, so only values go in and out."""
 
 from dataclasses import dataclass, replace
-from functools import lru_cache
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import At, ComingBack, coming_back
@@ -36,6 +35,7 @@ from clear_steps.web.analysis.shown import part_of, read_cached
 from clear_steps.web.current import ladder_of
 from clear_steps.web.lessons import schemas as api
 from clear_steps.web.lessons.settingup import sheet_sentences
+from clear_steps.web.remembering import remembered
 from clear_steps.web.whom import Whom
 
 
@@ -56,7 +56,7 @@ class Asked:
     names: Names
 
 
-@lru_cache(maxsize=64)
+@remembered(lambda _, answer: len(answer))
 def lesson_json(asked: Asked, ladder: str) -> str:
     """The LessonModel of a part; raises ReadError."""
     song = asked.whom.on_their_guitar(read_cached(asked.text).song)
@@ -89,7 +89,7 @@ def lesson_json(asked: Asked, ladder: str) -> str:
     ).model_dump_json()
 
 
-@lru_cache(maxsize=64)
+@remembered(lambda _, answer: len(answer))
 def stretch_json(asked: Asked, first: tuple[int, int], last: tuple[int, int], ladder: str) -> str:
     """The ChunkModel of some notes, from one moment (bar and event) to another; raises ReadError, or
     InvalidValueError where nothing is struck there."""

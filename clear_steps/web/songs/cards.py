@@ -9,11 +9,12 @@ from clear_steps.core.errors import ClearStepsError
 from clear_steps.store import Database, KeptAnswers, OwnSteps, Songs, StoredSong, digest
 from clear_steps.web.current import ladder_in_use
 from clear_steps.web.program import program_mark
-from clear_steps.web.songs.grading import card_json
-from clear_steps.web.workers import Workers
+from clear_steps.web.songs.grading import card_or_problem, problem_json
+from clear_steps.web.workers import NotYetError, TooLongError, Workers
 
 KIND = "card"
 AT_ONCE = 8  # so few are graded before the answer is given
+PATIENCE_S = 3.0  # that the answer waits for one of them
 _WAITING = '{"grade":null,"problem":""}'
 
 
@@ -38,9 +39,9 @@ class Cards:
         keys = {song.id: digest(song.latest.text, ladder) for song in songs}
         missing = [_Missing(keys[s.id], s.latest.text, ladder) for s in songs if keys[s.id] not in kept]
         if 0 < len(missing) <= AT_ONCE:
-            kept |= self._graded(missing)
-            missing = []
-        elif missing:
+            kept |= self._graded(missing, PATIENCE_S)
+            missing = [each for each in missing if each.key not in kept]
+        if missing:
             self._begin()
         rows = [_card(song, own.get((song.id, 0)), kept.get(keys[song.id], _WAITING)) for song in songs]
         return f'{{"songs":[{",".join(rows)}],"waiting":{len(missing)}}}'
@@ -50,11 +51,18 @@ class Cards:
             kept = KeptAnswers(session, KIND, program_mark()).every()
             return Songs(session).every(), OwnSteps(session).every(), kept, ladder_in_use(session).content
 
-    def _graded(self, missing: list[_Missing]) -> dict[str, str]:
-        """Grade these and keep them."""
+    def _graded(self, missing: list[_Missing], patience_s: float | None = None) -> dict[str, str]:
+        """Grade these and keep them; those that are not done within the patience are left for later."""
         made = {}
         for each in missing:
-            made[each.key] = self._workers.run(card_json, each.text, each.ladder)
+            try:
+                made[each.key] = self._workers.run(
+                    card_or_problem, each.text, each.ladder, patience_s=patience_s
+                )
+            except NotYetError:
+                patience_s = 0.0
+            except TooLongError as error:
+                made[each.key] = problem_json(str(error))
         with self._database.session() as session:
             KeptAnswers(session, KIND, program_mark()).keep(made.items())
         return made

@@ -1,6 +1,6 @@
 """What is graded of a text, as JSON ready to be sent; done by the workers, so only values go in and out."""
 
-from functools import lru_cache
+import logging
 
 from pydantic import BaseModel
 
@@ -17,12 +17,13 @@ from clear_steps.formats.tabtext import (
 )
 from clear_steps.web.analysis.shown import Graded, analysis_of, graded, graded_reading, hardest_words
 from clear_steps.web.current import ladder_of
+from clear_steps.web.remembering import remembered
 from clear_steps.web.schemas import problem_model
 from clear_steps.web.songs import schemas as api
 from clear_steps.web.whom import ANYBODY, Whom
 
 
-@lru_cache(maxsize=64)
+@remembered(lambda _, answer: len(answer))
 def analysis_json(text: str, whom: Whom, ladder: str) -> str:
     """The AnalysisModel of a text by a ladder's file; raises ReadError."""
     return analysis_of(graded(text, whom, ladder_of(ladder))).model_dump_json()
@@ -55,6 +56,20 @@ def _headings(reading: Reading) -> api.HeadingsModel:
         tuning_guessed=NO_TUNING in guessed,
         capo=part.capo,
     )
+
+
+def card_or_problem(text: str, ladder: str) -> str:
+    """What a song's card shows, whatever happens: a song that cannot be graded is no other song's affair."""
+    try:
+        return card_json(text, ladder)
+    except Exception:
+        logging.getLogger(__name__).exception("a song could not be graded")
+        return problem_json("something went wrong on our side; the song is stored")
+
+
+def problem_json(problem: str) -> str:
+    """A card that says why a song has no grade."""
+    return _Graded(grade=None, problem=problem).model_dump_json()
 
 
 def card_json(text: str, ladder: str) -> str:

@@ -4,7 +4,7 @@ from apiflask import APIBlueprint
 from flask import Response, current_app
 
 from clear_steps.store import Songs
-from clear_steps.web.current import current_database, current_workers, ladder_in_use, still_wanted
+from clear_steps.web.current import answered, current_database, ladder_in_use
 from clear_steps.web.songs import schemas as api
 from clear_steps.web.songs.cards import Cards
 from clear_steps.web.songs.desk import desk_of, saved, title_of
@@ -43,8 +43,7 @@ def preview(body: api.TextIn) -> Response:
     """Read and grade a text without storing it; a text that is not finished is no error."""
     with current_database().reading() as session:
         ladder, whom = ladder_in_use(session).content, whom_of(session, body.grade)
-    answer = current_workers().run(preview_json, body.text, whom, ladder, wanted=still_wanted())
-    return Response(answer, mimetype="application/json")
+    return answered(preview_json, body.text, whom, ladder)
 
 
 @blueprint.get("/songs/<int:song_id>")

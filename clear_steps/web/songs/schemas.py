@@ -68,15 +68,19 @@ class OwnStepModel(BaseModel):
 
 
 class DeskModel(BaseModel):
-    """A stored song at its latest revision, analysed."""
+    """A stored song at its latest revision, analysed; without its analysis while it is still worked out
+    (`waiting`), or where `problem` says why there is none."""
 
     id: int
     revision: int
     saved_at: datetime
     text: str
     put_away: bool
+    title: str
+    waiting: bool
+    problem: str
     own_steps: list[OwnStepModel]
-    analysis: AnalysisModel
+    analysis: AnalysisModel | None
 
 
 class ClimbModel(BaseModel):

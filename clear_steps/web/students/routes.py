@@ -6,9 +6,9 @@ from clear_steps.core.grade import MEASURES
 from clear_steps.core.hand import PRESET_SPANS_MM
 from clear_steps.core.score import TUNINGS
 from clear_steps.store import Students
-from clear_steps.web.current import current_database
+from clear_steps.web.current import current_database, ladder_in_use, worked_out
 from clear_steps.web.students import schemas as api
-from clear_steps.web.students.songs import songs_of
+from clear_steps.web.students.songs import student_song, their_songs
 
 blueprint = APIBlueprint("students", __name__, url_prefix="/api")
 
@@ -30,7 +30,10 @@ def list_students() -> api.StudentList:
 def list_student_songs(student_id: int) -> api.StudentSongList:
     """The songs a student has a version of or a seat in, with their Steps."""
     with current_database().reading() as session:
-        return api.StudentSongList(songs=songs_of(session, Students(session).get(student_id)))
+        stored, ladder = Students(session).get(student_id), ladder_in_use(session).content
+        theirs = their_songs(session, stored)
+    songs = [worked_out(student_song, stored.student, row, ladder) for row in theirs]
+    return api.StudentSongList(songs=songs)
 
 
 @blueprint.post("/students")

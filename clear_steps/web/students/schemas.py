@@ -81,6 +81,7 @@ class StudentVersion(BaseModel):
     id: int
     asked: str
     step: float
+    within_reach: bool
 
 
 class StudentSong(BaseModel):
@@ -91,6 +92,8 @@ class StudentSong(BaseModel):
     title: str
     step: float
     past_bars: list[int]
+    past_song: str
+    within_reach: bool
     versions: list[StudentVersion]
 
 

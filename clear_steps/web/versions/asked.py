@@ -1,15 +1,16 @@
-"""A request about a part of a song -> the part, the ladder and the wish it means."""
+"""A request about a part of a song -> values that say what is meant, for the workers."""
 
 from dataclasses import dataclass
 
 from sqlalchemy.orm import Session
 
 from clear_steps.core.easier import Wish
+from clear_steps.core.grade import Ladder
 from clear_steps.core.score import Part, Song
 from clear_steps.store import Songs, Student, Students, Versions, digest
 from clear_steps.store.students import student_json
 from clear_steps.web.analysis.shown import part_of, read_cached
-from clear_steps.web.current import LadderInUse, current_database, ladder_in_use
+from clear_steps.web.current import current_database, ladder_in_use, ladder_of
 from clear_steps.web.program import program_mark
 from clear_steps.web.versions import schemas as api
 from clear_steps.web.whom import ANYBODY, Whom, whom_is
@@ -17,20 +18,36 @@ from clear_steps.web.whom import ANYBODY, Whom, whom_is
 
 @dataclass(frozen=True, slots=True)
 class AskedPart:
-    """A part of a song's latest revision as it lies for somebody, and the ladder it is graded by."""
+    """A part of a song's latest revision, for whom it is, and the file of the ladder it is graded by."""
 
     revision: int
+    text: str
+    part_index: int
+    whom: Whom
+    ladder: str
+
+    def opened(self) -> "OpenedPart":
+        """Read, as it lies for them; done by the workers. Raises InvalidValueError where there is no such
+        part."""
+        song = self.whom.on_their_guitar(read_cached(self.text).song)
+        part = part_of(song, self.part_index)
+        return OpenedPart(song, part, self.whom, ladder_of(self.ladder).ladder)
+
+
+@dataclass(frozen=True, slots=True)
+class OpenedPart:
+    """A part that was asked about, and what it is graded by."""
+
     song: Song
     part: Part
     whom: Whom
-    ladder: LadderInUse
+    ladder: Ladder
 
 
 def asked_part(session: Session, song_id: int, part_index: int, whom: Whom = ANYBODY) -> AskedPart:
-    """The part that is asked about; raises NotFoundError and InvalidValueError."""
+    """The part that is asked about; raises NotFoundError."""
     latest = Songs(session).get(song_id).latest
-    song = whom.on_their_guitar(read_cached(latest.text).song)
-    return AskedPart(latest.number, song, part_of(song, part_index), whom, ladder_in_use(session))
+    return AskedPart(latest.number, latest.text, part_index, whom, ladder_in_use(session).content)
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,7 +55,6 @@ class AskedVersion:
     """What a search is asked for: of which part, for which student, and a digest of all of it."""
 
     song_id: int
-    part_index: int
     of: AskedPart
     student: Student | None
     wish: Wish
@@ -70,7 +86,7 @@ def asked_version(song_id: int, body: api.VersionIn) -> AskedVersion:
         body.model_dump_json(),
         repr(sorted(wish.refused)),
         student_json(student),
-        of.ladder.content,
+        of.ladder,
         program_mark(),
     )
-    return AskedVersion(song_id, body.part_index, of, student, wish, asked)
+    return AskedVersion(song_id, of, student, wish, asked)

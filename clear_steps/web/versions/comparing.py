@@ -1,7 +1,7 @@
 """A stored version -> what the Versions screen shows."""
 
 from collections.abc import Sequence
-from dataclasses import asdict, dataclass, replace
+from dataclasses import asdict, replace
 
 from pydantic import TypeAdapter
 
@@ -21,21 +21,22 @@ from clear_steps.core.easier import (
     is_reached,
     refused_with,
     short_bars,
+    version_of,
     what_to_play,
 )
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.playing import bars_words
-from clear_steps.core.grade import Ability, Grading, Ladder, StepRange, grade_part
+from clear_steps.core.grade import Grading, Ladder, StepRange, grade_part
 from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import Part, Song
 from clear_steps.formats.tabtext import Reading, write_tab
 from clear_steps.store import StoredVersion
 from clear_steps.web.analysis.schemas import AnalysisModel, EventModel, PartModel
-from clear_steps.web.analysis.shown import Graded, analysis_of, read_cached
-from clear_steps.web.current import LadderInUse
+from clear_steps.web.analysis.shown import Graded, analysis_of, graded, read_cached
+from clear_steps.web.current import LadderInUse, ladder_of
 from clear_steps.web.songs.schemas import ClimbModel
 from clear_steps.web.versions import schemas as api
-from clear_steps.web.versions.asked import AskedPart, AskedVersion
+from clear_steps.web.versions.asked import OpenedPart
 from clear_steps.web.whom import ANYBODY, Whom, whom_is
 
 _NO_PLACE = (
@@ -43,14 +44,14 @@ _NO_PLACE = (
 )
 
 
-@dataclass(frozen=True, slots=True)
-class FoundWays:
-    """What a search for ways found, and what it takes to store one of them."""
+def original_of(stored: StoredVersion, text: str) -> Part:
+    """The part that a version was made of."""
+    return read_cached(text).song.parts[stored.part_index]
 
-    target: float
-    ways: tuple[Way, ...]
-    otherwise: tuple[Otherwise, ...]
-    asked: AskedVersion
+
+def standing_of(stored: StoredVersion, text: str) -> Part:
+    """The version as it stands, refused edits left out."""
+    return version_of(original_of(stored, text), stored.edits, stored.refused)
 
 
 def written_for(stored: StoredVersion) -> Whom:
@@ -66,7 +67,7 @@ def version_now(stored: StoredVersion, song: Song, ladder: Ladder, whom: Whom) -
 def _is_reached(stored: StoredVersion, song: Song, now: Compared, ladder: Ladder, whom: Whom) -> bool:
     """Whether it is what was asked for, for whom it was asked."""
     own = written_for(stored)
-    ability = Ability(own.request.player, own.limits, ladder) if stored.student else None
+    ability = own.ability(ladder) if stored.student else None
     grading = now.grading if own == whom else grade_part(song, now.version, ladder, own.request)
     return is_reached(grading, now.version, stored.target, ability)
 
@@ -83,6 +84,11 @@ def asked_words(stored: StoredVersion) -> str:
     return ", ".join(asked)
 
 
+def version_json(stored: StoredVersion, text: str, latest_revision: int, ladder: str, whom: Whom) -> str:
+    """The VersionModel of a version; done by the workers."""
+    return version_model(stored, text, latest_revision, ladder_of(ladder), whom).model_dump_json()
+
+
 def version_model(
     stored: StoredVersion, text: str, latest_revision: int, ladder: LadderInUse, whom: Whom
 ) -> api.VersionModel:
@@ -91,8 +97,8 @@ def version_model(
     part = song.parts[stored.part_index]
     now = version_now(stored, song, ladder.ladder, whom)
     before = grade_part(song, part, ladder.ladder, whom.request)
-    original = alone(song, part, before, whom, ladder)
-    easier = alone(song, now.version, now.grading, whom, ladder)
+    original = alone(song, part, before, whom, ladder.ladder)
+    easier = alone(song, now.version, now.grading, whom, ladder.ladder)
     _mark(original, easier)
     return api.VersionModel(
         id=stored.id,
@@ -155,6 +161,11 @@ def _blocking_model(row: Blocking, part: Part) -> api.BlockingModel:
     )
 
 
+def card_json(stored: StoredVersion, text: str, ladder: str) -> str:
+    """The VersionCard of a version; done by the workers."""
+    return version_card(stored, text, ladder_of(ladder)).model_dump_json()
+
+
 def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.VersionCard:
     """A version among others: its Step, its climb, what it keeps."""
     whom = written_for(stored)
@@ -184,6 +195,11 @@ def version_card(stored: StoredVersion, text: str, ladder: LadderInUse) -> api.V
     )
 
 
+def offers_of(text: str, ladder: str) -> list[api.PartOffer]:
+    """The parts of a text, and what can be asked of each; done by the workers."""
+    return part_offers(graded(text, ANYBODY, ladder_of(ladder)))
+
+
 def part_offers(result: Graded) -> list[api.PartOffer]:
     """The parts of a song, and what can be asked of each."""
     song = result.reading.song
@@ -202,11 +218,11 @@ def part_offers(result: Graded) -> list[api.PartOffer]:
     ]
 
 
-def alone(song: Song, part: Part, grading: Grading, whom: Whom, ladder: LadderInUse) -> AnalysisModel:
+def alone(song: Song, part: Part, grading: Grading, whom: Whom, ladder: Ladder) -> AnalysisModel:
     """One part of a song as the Desk shows it."""
     reading = Reading(replace(song, parts=(part,)), (), ())
     steps = StepRange(grading.step, grading.step, ())
-    return analysis_of(Graded(reading, (grading,), (steps,), whom, ladder.ladder))
+    return analysis_of(Graded(reading, (grading,), (steps,), whom, ladder))
 
 
 def _mark(original: AnalysisModel, easier: AnalysisModel) -> None:
@@ -250,16 +266,18 @@ def _harder(part: Part, before: Grading, after: Grading) -> list[int]:
     return [part.bar_number(own.index) for was, own in rows if own.step > was.step + TOLERANCE]
 
 
-def ways_model(found: FoundWays) -> api.WaysModel:
+def ways_model(
+    of: OpenedPart, target: float, ways: Sequence[Way], otherwise: Sequence[Otherwise]
+) -> api.WaysModel:
     """The ways as cards, each with its most changed bar before and after."""
     return api.WaysModel(
-        target=found.target,
-        ways=[_way_model(found.asked.of, way) for way in found.ways],
-        otherwise=[api.OtherwiseModel(words=own.words, step=own.step) for own in found.otherwise],
+        target=target,
+        ways=[_way_model(of, way) for way in ways],
+        otherwise=[api.OtherwiseModel(words=own.words, step=own.step) for own in otherwise],
     )
 
 
-def _way_model(of: AskedPart, way: Way) -> api.WayModel:
+def _way_model(of: OpenedPart, way: Way) -> api.WayModel:
     part, own = of.part, way.easiest
     changed = [index for index, bar in enumerate(part.bars) if bar.events != own.version.bars[index].events]
     scores = dict(zip(changed, _kept_of(part, own, changed), strict=True))
@@ -271,7 +289,7 @@ def _way_model(of: AskedPart, way: Way) -> api.WayModel:
         reached=own.reached,
         overall=own.kept.overall,
         same_onsets=own.kept.same_onsets,
-        still_the_tune=own.kept.still_the_tune(of.ladder.ladder.tune_floor),
+        still_the_tune=own.kept.still_the_tune(of.ladder.tune_floor),
         bar=None if most is None else part.bar_number(most),
         before=None if most is None else _one_bar(of, part, most),
         after=None if most is None else _one_bar(of, own.version, most),
@@ -284,7 +302,7 @@ def _kept_of(part: Part, found: Easier, bars: Sequence[int]) -> list[float]:
     return [rows[index] for index in bars]
 
 
-def _one_bar(of: AskedPart, part: Part, index: int) -> PartModel:
+def _one_bar(of: OpenedPart, part: Part, index: int) -> PartModel:
     """One bar of a part as the Desk shows it, what is held into it struck."""
     bar = part.bars[index]
     struck = tuple(
@@ -294,7 +312,7 @@ def _one_bar(of: AskedPart, part: Part, index: int) -> PartModel:
     bars = (replace(bar, events=(*struck, *bar.events[1:]), endings=(), repeat_times=0),)
     own = replace(part, bars=bars, sections=(), remarks=(), readings=())
     cut = replace(of.song, parts=(own,), order=())
-    grading = grade_part(cut, own, of.ladder.ladder, of.whom.request)
+    grading = grade_part(cut, own, of.ladder, of.whom.request)
     model = alone(cut, own, grading, of.whom, of.ladder).parts[0]
     model.bars[0].number = part.bar_number(index)
     return model

@@ -3,13 +3,9 @@
 from dataclasses import replace
 
 from apiflask import APIBlueprint
+from flask import Response
 
-from clear_steps.core.easier import (
-    Easier,
-    Progress,
-    staircase,
-)
-from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.easier import Progress
 from clear_steps.store import (
     KeptAnswers,
     NewVersion,
@@ -18,18 +14,16 @@ from clear_steps.store import (
     Versions,
     digest,
 )
-from clear_steps.web.analysis.shown import graded, read_cached
-from clear_steps.web.current import current_database, ladder_in_use
+from clear_steps.web.current import current_database, current_workers, ladder_in_use, worked_out
 from clear_steps.web.program import program_mark
 from clear_steps.web.songs.schemas import AwayIn
 from clear_steps.web.versions import schemas as api
 from clear_steps.web.versions.asked import asked_version
-from clear_steps.web.versions.comparing import (
-    part_offers,
-    version_card,
-)
-from clear_steps.web.versions.stored import job_model, running_jobs, shown
-from clear_steps.web.whom import ANYBODY, GradeQuery, whom_of
+from clear_steps.web.versions.comparing import card_json, offers_of
+from clear_steps.web.versions.jobs import Search
+from clear_steps.web.versions.searching import found_staircase
+from clear_steps.web.versions.stored import check_part, checked, job_model, running_jobs, shown
+from clear_steps.web.whom import GradeQuery, whom_of
 
 blueprint = APIBlueprint("versions", __name__, url_prefix="/api")
 CARD = "version card"
@@ -41,35 +35,26 @@ CARD = "version card"
 def ask_for_version(song_id: int, body: api.VersionIn) -> api.JobModel:
     """Start the search for an easier version of the latest revision; asked for again, it is the same
     version."""
-    database, asked = current_database(), asked_version(song_id, body)
-    of, keys = asked.of, [f"{asked.digest} {target:g}" for target in asked.wish.targets]
+    database, workers = current_database(), current_workers()
+    asked = checked(asked_version(song_id, body))
+    keys = [f"{asked.digest} {target:g}" for target in asked.wish.targets]
 
-    def new(step: Easier) -> NewVersion:
-        return NewVersion(
-            song_id,
-            of.revision,
-            body.part_index,
-            step.target,
-            step.edits,
-            step.blocking,
-            body.approach,
-            body.layer,
-            asked.student,
-            f"{asked.digest} {step.target:g}",
-        )
-
-    def work(progress: Progress) -> int:
+    def find(progress: Progress) -> tuple[NewVersion, ...]:
         with database.reading() as session:
             there = [Versions(session).of_wish(key) for key in keys]
-        known = [version for version in there if version is not None]
-        if len(known) == len(keys):
-            with database.session() as session:
-                return _easiest([Versions(session).put_away(version.id, False) for version in known])
-        found = staircase(of.song, of.part, of.ladder.ladder, asked.wish, of.whom.request, progress)
-        with database.session() as session:
-            return _easiest(Versions(session).add_together([new(step) for step in reversed(found)]))
+        if all(there):
+            return ()
+        return workers.search(found_staircase, asked, progress=progress)
 
-    return job_model(running_jobs().start(asked.digest, work))
+    def store(found: tuple[NewVersion, ...]) -> int:
+        with database.session() as session:
+            versions = Versions(session)
+            if found:
+                return _easiest(versions.add_together(found))
+            there = [version for key in keys if (version := versions.of_wish(key))]
+            return _easiest([versions.put_away(version.id, False) for version in there])
+
+    return job_model(running_jobs().start(asked.digest, Search(find, store)))
 
 
 def _easiest(versions: list[StoredVersion]) -> int:
@@ -105,21 +90,19 @@ def list_versions(song_id: int) -> api.VersionList:
     cards, made = [], {}
     for version in found:
         key = digest(repr(replace(version, edits=())), str(len(version.edits)), ladder.content)
-        if key in kept:
-            cards.append(api.VersionCard.model_validate_json(kept[key]))
-        else:
-            cards.append(version_card(version, texts[version.revision], ladder))
-            made[key] = cards[-1].model_dump_json()
+        if key not in kept:
+            made[key] = worked_out(card_json, version, texts[version.revision], ladder.content)
+        cards.append(api.VersionCard.model_validate_json(kept.get(key) or made[key]))
     if made:
         with current_database().session() as session:
             KeptAnswers(session, CARD, program_mark()).keep(made.items())
-    return api.VersionList(versions=cards, parts=part_offers(graded(latest.text, ANYBODY, ladder)))
+    return api.VersionList(versions=cards, parts=worked_out(offers_of, latest.text, ladder.content))
 
 
 @blueprint.get("/versions/<int:version_id>")
 @blueprint.input(GradeQuery, location="query", arg_name="query")
 @blueprint.output(api.VersionModel)
-def get_version(version_id: int, query: GradeQuery) -> api.VersionModel:
+def get_version(version_id: int, query: GradeQuery) -> Response:
     """A version beside its original, graded for whom it was written or for somebody else."""
     with current_database().reading() as session:
         stored = Versions(session).get(version_id)
@@ -130,7 +113,7 @@ def get_version(version_id: int, query: GradeQuery) -> api.VersionModel:
 @blueprint.put("/versions/<int:version_id>/choice")
 @blueprint.input(api.ChoiceIn, arg_name="body")
 @blueprint.output(api.VersionModel)
-def choose_edits(version_id: int, body: api.ChoiceIn) -> api.VersionModel:
+def choose_edits(version_id: int, body: api.ChoiceIn) -> Response:
     """Refuse exactly these edits; the version is fingered and graded anew. 409 if another choice came
     between."""
     with current_database().session() as session:
@@ -141,7 +124,7 @@ def choose_edits(version_id: int, body: api.ChoiceIn) -> api.VersionModel:
 @blueprint.put("/versions/<int:version_id>/away")
 @blueprint.input(AwayIn, arg_name="body")
 @blueprint.output(api.VersionModel)
-def put_version_away(version_id: int, body: AwayIn) -> api.VersionModel:
+def put_version_away(version_id: int, body: AwayIn) -> Response:
     """Take a version out of sight, or bring it back; nothing of it is lost."""
     with current_database().session() as session:
         stored = Versions(session).put_away(version_id, body.away)
@@ -150,15 +133,16 @@ def put_version_away(version_id: int, body: AwayIn) -> api.VersionModel:
 
 @blueprint.post("/versions/<int:version_id>/carried")
 @blueprint.output(api.VersionModel, status_code=201)
-def carry_over(version_id: int) -> api.VersionModel:
+def carry_over(version_id: int) -> Response:
     """A version of the latest revision with the same edits; those that no longer find what they replace say
     so."""
+    with current_database().reading() as session:
+        old = Versions(session).get(version_id)
+        latest = Songs(session).get(old.song_id).latest
+    worked_out(check_part, latest.text, old.part_index)
     with current_database().session() as session:
-        songs, versions = Songs(session), Versions(session)
+        versions = Versions(session)
         old = versions.get(version_id)
-        latest = songs.get(old.song_id).latest
-        if old.part_index >= len(read_cached(latest.text).song.parts):
-            raise InvalidValueError("part", old.part_index, "a part that the latest revision still has")
         wish = digest("carried", f"{old.id} {old.choice} {len(old.edits)} {latest.number}")
         new = versions.add(
             NewVersion(
@@ -175,4 +159,4 @@ def carry_over(version_id: int) -> api.VersionModel:
             )
         )
         stored = versions.choose(new.id, 0, old.refused) if old.refused and not new.choice else new
-    return shown(stored)
+    return shown(stored, status=201)
