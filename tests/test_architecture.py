@@ -29,7 +29,7 @@ ALLOWED = {
     },
     "web": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
-        *("core.teach", "", "ladders", "formats", "store"),
+        *("core.teach", "", "demo", "ladders", "formats", "store"),
     },
     "libraries": {"demo", "store"},
     "cli": {
@@ -51,6 +51,7 @@ WEB = (
         "lessons",
         "groups",
         "students",
+        "library",
         "app",
         "serving",
         "rows",

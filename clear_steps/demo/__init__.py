@@ -16,10 +16,10 @@ from clear_steps.ladders import default_ladder
 from clear_steps.store import Database, NewVersion, Songs, Student, Students, Versions
 from clear_steps.store.backups import restore, write_backup
 from clear_steps.store.marked import open_marked
+from clear_steps.store.songs import DEMO_DRAFT
 
 # The Step of the version each piece ships with, in the order of the files.
 TARGETS = (4.0, 4.0, 3.0, 3.0, 4.0, 6.0)
-DRAFT = "demo: "
 _STUDENTS = (
     Student(
         "Mira",
@@ -104,7 +104,7 @@ def seed(database: Database) -> int:
 def draft_name(text: str) -> str:
     """The name by which a demo piece is known again, whatever becomes of its text."""
     title = read_tab(text).song.title
-    return f"{DRAFT}{title}"
+    return f"{DEMO_DRAFT}{title}"
 
 
 def begin_over(database: Database) -> Path:

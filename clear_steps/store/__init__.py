@@ -5,7 +5,9 @@ from clear_steps.store.chunkings import Chunking, Chunkings, ChunkStart
 from clear_steps.store.database import Database
 from clear_steps.store.errors import (
     BusyError,
+    FileGoneError,
     NameTakenError,
+    NoBackupError,
     NoRoomError,
     NotFoundError,
     SavedAtOnceError,
@@ -28,6 +30,7 @@ __all__ = [
     "Chunking",
     "Chunkings",
     "Database",
+    "FileGoneError",
     "Group",
     "Groups",
     "KeptAnswers",
@@ -36,6 +39,7 @@ __all__ = [
     "LessonSheets",
     "NameTakenError",
     "NewVersion",
+    "NoBackupError",
     "NoRoomError",
     "NotFoundError",
     "OwnStep",

@@ -79,9 +79,9 @@ def copy_named(path: Path, name: str) -> Path:
     return path.parent / name
 
 
-def contents_of(candidate: Path) -> Contents:
+def contents_of(candidate: Path, called: str = "") -> Contents:
     """What a backup holds; raises NoBackupError in words where it cannot be restored."""
-    with _prepared(candidate, candidate.name) as ready:
+    with _prepared(candidate, called or candidate.name) as ready:
         return _counted(ready)
 
 

@@ -11,6 +11,9 @@ from clear_steps.store.errors import NotFoundError, StaleRevisionError
 from clear_steps.store.models import RevisionRow, SongRow
 
 
+DEMO_DRAFT = "demo: "  # begins the draft's name of a song that the program put in
+
+
 @dataclass(frozen=True, slots=True)
 class StoredRevision:
     """One save of a song."""
@@ -28,6 +31,7 @@ class StoredSong:
     id: int
     latest: StoredRevision
     put_away: bool = False
+    is_demo: bool = False  # put in by the program
 
 
 class Songs:
@@ -49,7 +53,7 @@ class Songs:
         row = SongRow(put_away=False, draft=draft, created_at=now())
         self._session.add(row)
         self._session.flush()
-        return StoredSong(row.id, self._save(row.id, 1, title, text))
+        return StoredSong(row.id, self._save(row.id, 1, title, text), is_demo=_is_demo(draft))
 
     def of_draft(self, draft: str | None) -> StoredSong | None:
         """The song that a draft became, if it did."""
@@ -61,16 +65,17 @@ class Songs:
         newest = select(RevisionRow.song_id, func.max(RevisionRow.number).label("number"))
         latest = newest.group_by(RevisionRow.song_id).subquery()
         rows = self._session.execute(
-            select(SongRow.id, SongRow.put_away, *_REVISION)
+            select(SongRow.id, SongRow.put_away, SongRow.draft, *_REVISION)
             .join(RevisionRow, RevisionRow.song_id == SongRow.id)
             .join(latest, (latest.c.song_id == RevisionRow.song_id) & (latest.c.number == RevisionRow.number))
         )
-        songs = [StoredSong(row[0], StoredRevision(*row[2:]), row[1]) for row in rows]
+        songs = [StoredSong(row[0], StoredRevision(*row[3:]), row[1], _is_demo(row[2])) for row in rows]
         return sorted(songs, key=lambda song: (song.latest.title.lower(), song.id))
 
     def get(self, song_id: int) -> StoredSong:
         """One song; raises NotFoundError."""
-        return StoredSong(song_id, self._latest(song_id), self._row(song_id).put_away)
+        row = self._row(song_id)
+        return StoredSong(song_id, self._latest(song_id), row.put_away, _is_demo(row.draft))
 
     def put_away(self, song_id: int, away: bool) -> StoredSong:
         """Take a song out of sight, or bring it back; all of it stays stored either way."""
@@ -118,6 +123,10 @@ class Songs:
         self._session.add(row)
         self._session.flush()
         return _revision(row)
+
+
+def _is_demo(draft: str | None) -> bool:
+    return draft is not None and draft.startswith(DEMO_DRAFT)
 
 
 _REVISION = (RevisionRow.number, RevisionRow.title, RevisionRow.text, RevisionRow.saved_at)

@@ -13,6 +13,7 @@ from clear_steps.web.files.routes import blueprint as file_blueprint
 from clear_steps.web.groups.routes import blueprint as group_blueprint
 from clear_steps.web.ladders.routes import blueprint as ladder_blueprint
 from clear_steps.web.lessons.routes import blueprint as lesson_blueprint
+from clear_steps.web.library.routes import blueprint as library_blueprint
 from clear_steps.web.openapi import one_name_each
 from clear_steps.web.passages.routes import blueprint as passage_blueprint
 from clear_steps.web.schemas import ErrorModel
@@ -40,9 +41,13 @@ def create_app(
     """The whole application on a database; `hosts` are the names it answers to, `workers` do what takes
     long."""
     app = APIFlask(
-        "clear_steps", title="Clear Steps", version=__version__, docs_path=None, spec_path="/api/openapi.json"
+        "clear_steps",
+        title="Clear Steps",
+        version=__version__,
+        docs_path=None,
+        spec_path="/api/openapi.json",
+        static_folder=None,  # type: ignore[arg-type]  # taken by Flask: no such route then
     )
-    app.static_folder = None
     app.config["VALIDATION_ERROR_SCHEMA"] = ErrorModel
     app.config["HTTP_ERROR_SCHEMA"] = ErrorModel
     workers = workers or Here()
@@ -65,6 +70,7 @@ def create_app(
         ladder_blueprint,
         lesson_blueprint,
         file_blueprint,
+        library_blueprint,
     ):
         app.register_blueprint(routes)
     app.spec_processor(one_name_each)

@@ -8,7 +8,9 @@ from werkzeug.exceptions import HTTPException
 from clear_steps.core.errors import ClearStepsError, ReadError
 from clear_steps.store import (
     BusyError,
+    FileGoneError,
     NameTakenError,
+    NoBackupError,
     NoRoomError,
     NotFoundError,
     SavedAtOnceError,
@@ -25,6 +27,8 @@ _STATUS: tuple[tuple[type[ClearStepsError], int], ...] = (
     (SavedAtOnceError, 409),
     (NotFoundError, 404),
     (NoRoomError, 507),
+    (NoBackupError, 422),
+    (FileGoneError, 503),
     (BusyError, 503),
     (StoreError, 503),
     (NotWantedError, 499),

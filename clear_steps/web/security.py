@@ -2,13 +2,14 @@
 
 import json
 import secrets
-from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, g, request
 from werkzeug.routing import IntegerConverter, Map
 
 LOOPBACK_HOSTS = frozenset({"127.0.0.1", "localhost", "[::1]"})
 MAX_REQUEST_BYTES = 2 * 1024 * 1024
+BACKUP_PATH = "/api/library/backups"  # takes a file, not JSON, and a large one
+MAX_BACKUP_BYTES = 1024 * 1024 * 1024
 LARGEST_ID = 2**63 - 1  # that SQLite can hold
 _SAFE_METHODS = frozenset({"GET", "HEAD", "OPTIONS"})
 
@@ -31,13 +32,14 @@ def guard(app: Flask, hosts: frozenset[str]) -> None:
         if _host_of(request.host) not in hosts:
             abort(400, f"the host '{request.host}' is not served here")
         origin = request.headers.get("Origin")
-        if (
-            request.method not in _SAFE_METHODS
-            and origin is not None
-            and urlsplit(origin).netloc != request.host
-        ):
+        own = f"{request.scheme}://{request.host}"
+        if request.method not in _SAFE_METHODS and origin is not None and origin != own:
             abort(403, f"requests from '{origin}' are not taken")
-        if request.is_json:
+        if request.method not in _SAFE_METHODS and request.path == BACKUP_PATH:
+            request.max_content_length = MAX_BACKUP_BYTES
+            _check_type("application/octet-stream")
+        elif request.is_json or request.get_data():
+            _check_type("application/json")
             _check_json(request.get_data())
 
     # Two packages need an exception: the engraving's music font comes as a data address, and the
@@ -54,6 +56,11 @@ def guard(app: Flask, hosts: frozenset[str]) -> None:
         response.headers["Referrer-Policy"] = "no-referrer"
         response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
         return response
+
+
+def _check_type(expected: str) -> None:
+    if request.mimetype != expected:
+        abort(415, f"the request is {request.mimetype or 'of no kind'}; expected {expected}")
 
 
 def _check_json(content: bytes) -> None:

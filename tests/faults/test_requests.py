@@ -1,6 +1,7 @@
 """Requests that are no requests: each gets one clear message, none an error of ours."""
 
 import json
+import re
 from pathlib import Path
 
 import pytest
@@ -82,6 +83,43 @@ def test_half_a_character_is_told_wherever_it_stands(client: FlaskClient, text: 
     ):
         answer = client.post(path, data=json.dumps(body), content_type="application/json")
         assert (answer.status_code, "half of a character" in answer.json["message"]) == (422, True)
+
+
+BODIES = (
+    ("application/json", b"[" * 20_000),
+    ("application/json", b"{}"),
+    ("application/json", b"[1, 2]"),
+    ("application/json", b"null"),
+    ("application/json", b'{"text": {"a": [1]}, "based_on": "x", "name": 3, "target": "four"}'),
+    ("text/plain", b'{"a":' * 20_000 + b"1" + b"}" * 20_000),
+    ("text/plain", b"hello"),
+    ("application/x-www-form-urlencoded", b"text=hello&based_on=1"),
+    ("multipart/form-data; boundary=x", b"--x\r\n\r\nhello\r\n--x--"),
+    ("application/octet-stream", bytes(range(256)) * 40),
+    ("nonsense", b"\xff\xfe"),
+)
+
+
+def test_every_route_takes_every_kind_of_body_without_an_error_of_ours(client: FlaskClient) -> None:
+    paths = client.get("/api/openapi.json").json["paths"]
+    tried = 0
+    for path, methods in [*paths.items(), ("/api/library/backups", {"post": {}}), ("/static/x", {"get": {}})]:
+        for method in methods:
+            for kind, body in BODIES:
+                address = re.sub(r"\{[^}]*\}", "1", path)
+                answer = client.open(address, method=method.upper(), data=body, content_type=kind)
+                assert answer.status_code < 500, (method, path, kind, body[:40], answer.json)
+                tried += 1
+    assert tried > 500
+
+
+@pytest.mark.parametrize(
+    ("origin", "status"),
+    [("http://localhost", 201), ("https://localhost", 403), ("null", 403), ("http://localhost:81", 403)],
+)
+def test_an_origin_is_its_scheme_too(client: FlaskClient, origin: str, status: int) -> None:
+    answer = client.post("/api/songs", json={"text": TAB}, headers={"Origin": origin})
+    assert answer.status_code == status
 
 
 def test_a_file_that_is_no_base64_is_told(client: FlaskClient) -> None:

@@ -97,5 +97,6 @@ def _card(song: StoredSong, own_step: float | None, graded: str) -> str:
         "revision": song.latest.number,
         "own_step": own_step,
         "put_away": song.put_away,
+        "is_demo": song.is_demo,
     }
     return f"{json.dumps(card, ensure_ascii=False)[:-1]},{graded[1:]}"

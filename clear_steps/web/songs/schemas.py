@@ -113,6 +113,7 @@ class CardModel(BaseModel):
     revision: int
     own_step: float | None
     put_away: bool
+    is_demo: bool  # put in by the program
     grade: CardGrade | None
     problem: str
 

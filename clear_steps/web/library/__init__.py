@@ -1,0 +1,1 @@
+"""The library as a whole: backup, copies, restore, the demo."""

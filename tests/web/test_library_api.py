@@ -1,0 +1,82 @@
+"""The library as one file, through the API: had, looked into, restored, undone; and the demo begun over."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from clear_steps.store import Database
+from clear_steps.store.marked import open_marked
+from clear_steps.web.app import create_app
+from tests.web.test_api import TAB, add
+
+
+@pytest.fixture
+def demo(tmp_path: Path) -> Iterator[FlaskClient]:
+    database = open_marked(tmp_path / "demo")
+    yield create_app(database).test_client()
+    database.close()
+
+
+def titles(client: FlaskClient) -> list[str]:
+    return [card["title"] for card in client.get("/api/songs").json["songs"]]
+
+
+def given_back(client: FlaskClient, content: bytes, kind: str = "application/octet-stream"):  # type: ignore[no-untyped-def]
+    return client.post("/api/library/backups", data=content, content_type=kind)
+
+
+def test_a_backup_is_had_looked_into_restored_and_undone(client: FlaskClient) -> None:
+    add(client)
+    backup = client.get("/api/library/backup")
+    assert "attachment" in backup.headers["Content-Disposition"]
+    add(client, TAB.replace("Porch", "Lantern"))
+    found = given_back(client, backup.data)
+    assert (found.status_code, found.json["songs"]) == (201, 1)
+    assert titles(client) == ["Lantern", "Porch"]  # looked into only
+    kept = client.post("/api/library/restored", json={"name": found.json["name"]}).json["kept"]
+    assert titles(client) == ["Porch"]
+    assert client.get("/api/library/contents", query_string={"name": kept}).json["songs"] == 2
+    client.post("/api/library/restored", json={"name": kept})
+    assert titles(client) == ["Lantern", "Porch"]
+
+
+def test_a_file_that_is_no_backup_is_refused_and_not_kept(client: FlaskClient) -> None:
+    add(client)
+    answer = given_back(client, b"years of work" * 100)
+    assert (answer.status_code, answer.json["code"]) == (422, "no_backup")
+    assert "this file is damaged, or no database" in answer.json["message"]
+    assert client.get("/api/library").json["copies"] == []
+    assert given_back(client, b"x", "text/plain").status_code == 415
+    assert client.post("/api/library/restored", json={"name": "../clear-steps.sqlite3"}).status_code == 404
+
+
+def test_an_own_library_takes_the_demo_songs_once_and_is_never_begun_over(client: FlaskClient) -> None:
+    add(client)
+    assert client.post("/api/library/demo-songs").json == {"songs": 6}
+    assert client.post("/api/library/demo-songs").json == {"songs": 0}
+    cards = client.get("/api/songs").json["songs"]
+    assert {card["title"] for card in cards if not card["is_demo"]} == {"Porch"}
+    assert client.post("/api/library/begun-over").status_code == 422
+    assert len(titles(client)) == 7
+
+
+def test_the_demo_begins_over_and_that_is_undone(demo: FlaskClient) -> None:
+    demo.post("/api/library/demo-songs")
+    add(demo)
+    kept = demo.post("/api/library/begun-over").json["kept"]
+    assert "Porch" not in titles(demo)
+    assert demo.get("/api/library").json["is_demo"]
+    demo.post("/api/library/restored", json={"name": kept})
+    assert "Porch" in titles(demo)
+
+
+def test_a_library_that_is_taken_away_takes_no_saves_and_says_so(tmp_path: Path) -> None:
+    database = Database(tmp_path)
+    client = create_app(database).test_client()
+    add(client)
+    database.path.unlink()
+    answer = client.post("/api/songs", json={"text": TAB.replace("Porch", "Lantern")})
+    assert (answer.status_code, answer.json["code"]) == (503, "file_gone")
+    assert "copy it, put the file back and start again" in answer.json["message"]
