@@ -10,7 +10,6 @@ from clear_steps.store.clock import now
 from clear_steps.store.errors import NotFoundError, StaleRevisionError
 from clear_steps.store.models import RevisionRow, SongRow
 
-
 DEMO_DRAFT = "demo: "  # begins the draft's name of a song that the program put in
 
 

@@ -34,20 +34,21 @@ test('drafts of other fields are others', () => {
   expect(new DraftBox<string>('song 11', storage, 'a').find()).toBeNull()
 })
 
-test('two tabs keep a draft each, and a new tab takes up the newest', () => {
+test("a draft is its own tab's while that is open, and the newest of those that are gone is taken over", () => {
   const storage = new Kept()
-  const first = new DraftBox<string>('song 1', storage, 'a')
-  const second = new DraftBox<string>('song 1', storage, 'b')
-  first.keep('of a', 1, new Date(1000))
-  second.keep('of b', 2, new Date(2000))
-  expect(first.find()?.value).toBe('of a')
-  expect(second.find()?.value).toBe('of b')
-  const third = new DraftBox<string>('song 1', storage, 'c')
-  expect(third.find()).toMatchObject({ value: 'of b', basedOn: 2 })
-  third.keep('of b, further', 2, new Date(3000))
-  third.forget()
-  expect(second.find()?.value).not.toBe('of b, further')
-  expect(first.find()?.value).toBe('of a')
+  const open = new Set(['a', 'b'])
+  const box = (tab: string) =>
+    new DraftBox<string>('song 1', storage, tab, (each) => each !== tab && open.has(each))
+  box('a').keep('of a', 1, new Date(1000))
+  box('b').keep('of b', 2, new Date(2000))
+  expect(box('c').find()).toBeNull()
+  open.delete('b')
+  expect(box('c').find()).toMatchObject({ value: 'of b', basedOn: 2 })
+  open.add('c')
+  expect(box('d').find()).toBeNull() // taken over once
+  box('c').forget()
+  expect(box('a').find()?.value).toBe('of a')
+  expect(storage.length).toBe(1)
 })
 
 test('what the browser cannot keep is told, and still there while the page is', () => {

@@ -1,7 +1,10 @@
 /**
  * What is typed and not saved yet, kept in the browser: a draft a field and tab, with the revision it began
- * from. It is let go on save, or when the teacher says so, and at no other time.
+ * from. It is let go on save, or when the teacher says so, and at no other time. It belongs to its tab until
+ * that tab is gone; then the next one that looks for it takes it over.
  */
+import { isOpen, thisTab } from './tabs'
+
 export interface Draft<Value> {
   value: Value
   basedOn: number
@@ -9,7 +12,6 @@ export interface Draft<Value> {
 }
 
 const PREFIX = 'clear-steps draft'
-const TAB = 'clear-steps tab'
 
 /** Where drafts are when the browser keeps none: gone with the page, so leaving has to ask. */
 const inMemory = new Map<string, string>()
@@ -18,34 +20,40 @@ export class DraftBox<Value> {
   readonly #field: string
   readonly #storage: Storage | null
   readonly #tab: string
-  #takenFrom: string | null = null
+  readonly #isOpen: (tab: string) => boolean
 
-  constructor(field: string, storage: Storage | null = browsersStorage(), tab = tabOf(storage)) {
+  constructor(field: string, storage: Storage | null = browsersStorage(), tab = thisTab(), open = isOpen) {
     this.#field = field
     this.#storage = storage
     this.#tab = tab
+    this.#isOpen = open
   }
 
   get #key(): string {
     return `${PREFIX}|${this.#field}|${this.#tab}`
   }
 
-  /** The draft of this tab, else the newest that another one left. */
+  /** The draft of this tab, else the newest that a tab which is gone has left: it is this one's from now on. */
   find(): Draft<Value> | null {
     const own = this.#read(this.#key)
     if (own) return own
     const others = this.#keys()
+      .filter((key) => !this.#isOpen(key.slice(key.lastIndexOf('|') + 1)))
       .map((key) => ({ key, draft: this.#read(key) }))
       .filter((each): each is { key: string; draft: Draft<Value> } => each.draft !== null)
       .sort((a, b) => b.draft.keptAt.localeCompare(a.draft.keptAt))
     if (others.length === 0) return null
-    this.#takenFrom = others[0].key
-    return others[0].draft
+    const { key, draft } = others[0]
+    if (this.#write(JSON.stringify(draft))) this.#remove(key)
+    return draft
   }
 
   /** Keep what is typed; false where it will not outlive the page. */
   keep(value: Value, basedOn: number, now = new Date()): boolean {
-    const content = JSON.stringify({ value, basedOn, keptAt: now.toISOString() } satisfies Draft<Value>)
+    return this.#write(JSON.stringify({ value, basedOn, keptAt: now.toISOString() } satisfies Draft<Value>))
+  }
+
+  #write(content: string): boolean {
     inMemory.set(this.#key, content)
     try {
       if (!this.#storage) return false
@@ -59,12 +67,12 @@ export class DraftBox<Value> {
 
   /** Let go: it is saved, or not wanted. */
   forget(): void {
-    for (const key of [this.#key, this.#takenFrom]) {
-      if (key === null) continue
-      inMemory.delete(key)
-      this.#storage?.removeItem(key)
-    }
-    this.#takenFrom = null
+    this.#remove(this.#key)
+  }
+
+  #remove(key: string): void {
+    inMemory.delete(key)
+    this.#storage?.removeItem(key)
   }
 
   #keys(): string[] {
@@ -93,14 +101,4 @@ function browsersStorage(): Storage | null {
   } catch {
     return null // the browser was told to keep nothing
   }
-}
-
-/** A name for this tab that outlives a reload. */
-function tabOf(storage: Storage | null): string {
-  if (!storage) return 'only'
-  const known = sessionStorage.getItem(TAB)
-  if (known) return known
-  const made = crypto.randomUUID()
-  sessionStorage.setItem(TAB, made)
-  return made
 }

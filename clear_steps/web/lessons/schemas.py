@@ -157,6 +157,7 @@ class LessonModel(BaseModel):
 
     revision: int
     number: int
+    proposed: bool  # nobody has cut it otherwise
     part_index: int
     chunks: list[ChunkModel]
     orders: dict[str, list[int]]

@@ -74,6 +74,7 @@ def lesson_json(asked: Asked, ladder: str) -> str:
     return api.LessonModel(
         revision=asked.revision,
         number=asked.kept.number,
+        proposed=not asked.kept.starts,
         part_index=asked.part_index,
         chunks=[
             _chunk_model(part, row, words, list(own))

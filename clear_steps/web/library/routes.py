@@ -82,8 +82,8 @@ def get_contents(query: api.CopyIn) -> api.ContentsModel:
 
 @blueprint.post("/library/restored")
 @blueprint.input(api.CopyIn, arg_name="body")
-@blueprint.output(api.KeptModel)
-def restore_copy(body: api.CopyIn) -> api.KeptModel:
+@blueprint.output(api.KeptCopyModel)
+def restore_copy(body: api.CopyIn) -> api.KeptCopyModel:
     """Put a copy in the place of everything; what stood there is kept, and restored it is undone."""
     database = current_database()
     return _kept(restore(database, copy_named(database.path, body.name)))
@@ -97,8 +97,8 @@ def put_demo_songs_in() -> api.SeededModel:
 
 
 @blueprint.post("/library/begun-over")
-@blueprint.output(api.KeptModel)
-def begin_demo_over() -> api.KeptModel:
+@blueprint.output(api.KeptCopyModel)
+def begin_demo_over() -> api.KeptCopyModel:
     """The demo as it was at first; what stood there is kept, and restored it is undone."""
     database = current_database()
     if not is_marked(database):
@@ -106,5 +106,5 @@ def begin_demo_over() -> api.KeptModel:
     return _kept(begin_over(database))
 
 
-def _kept(copy: Path) -> api.KeptModel:
-    return api.KeptModel(kept=f"{copy.parent.name}/{copy.name}")
+def _kept(copy: Path) -> api.KeptCopyModel:
+    return api.KeptCopyModel(kept=f"{copy.parent.name}/{copy.name}")

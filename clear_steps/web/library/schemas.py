@@ -41,7 +41,7 @@ class CopyIn(BaseModel):
     name: str = Field(max_length=200)
 
 
-class KeptModel(BaseModel):
+class KeptCopyModel(BaseModel):
     """The copy of what stood there, by which what was done is undone."""
 
     kept: str

@@ -97,6 +97,25 @@ class StudentSong(BaseModel):
     versions: list[StudentVersion]
 
 
+class HandOutModel(BaseModel):
+    """What may be handed to a student of a song: a version, or the original where there is none; at its Step
+    for them, and whether they can play it."""
+
+    version_id: int | None
+    part_index: int
+    asked: str
+    step: float
+    within_reach: bool
+
+
+class HandOutList(BaseModel):
+    """All that may be handed out of a song, and which of it (index) is proposed: the hardest within the
+    student's reach; none where nothing is."""
+
+    choices: list[HandOutModel]
+    proposed: int | None
+
+
 class StudentSongList(BaseModel):
     songs: list[StudentSong]
 

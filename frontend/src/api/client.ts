@@ -71,6 +71,9 @@ export type Ladder = components['schemas']['LadderModel']
 export type LadderScreen = components['schemas']['LadderScreenModel']
 export type LadderPreview = components['schemas']['LadderPreviewModel']
 export type Rung = components['schemas']['RungModel']
+export type Library = components['schemas']['LibraryModel']
+export type LibraryCopy = components['schemas']['CopyModel']
+export type Contents = components['schemas']['ContentsModel']
 type ErrorBody = components['schemas']['ErrorModel']
 
 const client = createClient<paths>()
@@ -118,6 +121,17 @@ async function answer<T>(call: Promise<{ data?: T; error?: unknown }>): Promise<
 async function done(call: Promise<{ response: Response; error?: unknown }>): Promise<void> {
   const result = await reached(call)
   if (!result.response.ok) throw new ApiError((result.error ?? {}) as Partial<ErrorBody>)
+}
+
+/** A file as it is, which the generated client does not send. */
+async function sendFile(path: string, file: File): Promise<{ data?: Contents; error?: unknown }> {
+  const response = await fetch(path, {
+    method: 'POST',
+    headers: { 'Content-Type': 'application/octet-stream' },
+    body: file,
+  })
+  const body: unknown = await response.json()
+  return response.ok ? { data: body as Contents } : { error: body }
 }
 
 /** Whether a save failed because somebody else saved first. */
@@ -225,6 +239,12 @@ export const api = {
   students: () => answer(client.GET('/api/students')),
   studentSongs: (id: number) =>
     answer(client.GET('/api/students/{student_id}/songs', { params: { path: { student_id: id } } })),
+  handOuts: (student_id: number, song_id: number, part_index: number) =>
+    answer(
+      client.GET('/api/students/{student_id}/songs/{song_id}/parts/{part_index}', {
+        params: { path: { student_id, song_id, part_index } },
+      }),
+    ),
   addStudent: (body: StudentIn) => answer(client.POST('/api/students', { body })),
   saveStudent: (id: number, based_on: number, body: StudentIn) =>
     answer(
@@ -315,5 +335,12 @@ export const api = {
     ),
   carryOver: (id: number) =>
     answer(client.POST('/api/versions/{version_id}/carried', { params: { path: { version_id: id } } })),
+  library: () => answer(client.GET('/api/library')),
+  copyContents: (name: string) =>
+    answer(client.GET('/api/library/contents', { params: { query: { name } } })),
+  restoreCopy: (name: string) => answer(client.POST('/api/library/restored', { body: { name } })),
+  putDemoSongsIn: () => answer(client.POST('/api/library/demo-songs')),
+  beginDemoOver: () => answer(client.POST('/api/library/begun-over')),
+  takeBackup: (file: File) => answer(sendFile('/api/library/backups', file)),
   techniques: () => answer(client.GET('/api/techniques')),
 }

@@ -1,4 +1,4 @@
-<!-- Which bars are past somebody, and by what. -->
+<!-- Whether the song's Step is past somebody, which bars are, and by what. -->
 <script lang="ts">
   import type { Part } from '../api/client'
   import Fold from '../ui/Fold.svelte'
@@ -12,6 +12,9 @@
   const numbers = $derived(part.past_bars.map(({ index }) => part.bars[index].number))
 </script>
 
+{#if part.past_song}
+  <p class="mt-1 border-l-4 border-past-hand pl-2 text-sm">Past {whom}: {part.past_song}</p>
+{/if}
 {#if numbers.length > 0}
   <Fold
     class="mt-1 border-l-4 border-past-hand pl-2 text-sm"

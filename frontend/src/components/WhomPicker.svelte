@@ -5,6 +5,7 @@
   import { Popover } from 'bits-ui'
   import { api } from '../api/client'
   import { present } from '../screens/students/students'
+  import FetchErrors from './FetchErrors.svelte'
   import LittleFinger from './LittleFinger.svelte'
   import Tick from '../ui/Tick.svelte'
   import { chooseHand, chooseStudent, MEDIUM, whom } from '../whom.svelte'
@@ -46,6 +47,7 @@
   </Popover.Trigger>
   <Popover.Portal>
     <Popover.Content class="float w-72" sideOffset={4} align="start">
+      <FetchErrors of={[list]} />
       <ul aria-label="Students">
         {#each students as each (each.id)}
           <li>

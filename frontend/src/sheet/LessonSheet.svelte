@@ -122,7 +122,7 @@
     under={content.under}
     right="Step {stepText(part.step)} {words.for} {content.analysis.whom}"
   />
-  {#each runs as run (run[0])}
+  {#each runs as run, at (at)}
     <div class={run.length > 1 ? 'grid grid-cols-2 gap-x-6' : ''}>
       {#each run as block (block)}{@render section(block)}{/each}
     </div>
@@ -133,15 +133,15 @@
   <section class="mt-2.5" data-block={block}>
     <h2 class="break-after-avoid text-[1.04em]">{BLOCK_NAMES[block][content.language]}</h2>
     {#if block === 'hard'}
-      {#each content.lesson!.hard as sentence (sentence)}<p>{sentence}</p>{/each}
+      {#each content.lesson!.hard as sentence, at (at)}<p>{sentence}</p>{/each}
     {:else if block === 'setup'}
       <p>{setupWords([part], content.analysis.marked_tempo, content.analysis.feel, content.language)}</p>
-      {#each content.lesson?.setting_up ?? [] as sentence (sentence)}<p>{sentence}</p>{/each}
+      {#each content.lesson?.setting_up ?? [] as sentence, at (at)}<p>{sentence}</p>{/each}
     {:else if block === 'map'}
       <p>{orderOf(part, content.language).join(' – ')}</p>
     {:else if block === 'shapes'}
       <div class="flex flex-wrap gap-x-1 gap-y-1">
-        {#each part.shapes as shape (shape.frets.join())}<ShapePicture {shape} />{/each}
+        {#each part.shapes as shape, at (at)}<ShapePicture {shape} />{/each}
       </div>
     {:else if block === 'tab'}
       {#each systems as { system, picture } (system.first)}
@@ -156,7 +156,7 @@
             {#if named}<RowNames rows={picture.rows} names={content.rows.map(({ name }) => name)} />{/if}
           </div>
           <!-- Not within what is scaled: the printer would count it as wider than the page. -->
-          {#each chunks as { name, x, room } (x)}<span
+          {#each chunks as { name, x, room }, at (at)}<span
               class="chunk-name absolute truncate border-l-2 border-ink pl-1 leading-none font-bold"
               style:max-width="{room * scale}px"
               style:font-size="{13 * scale}px"
@@ -177,7 +177,7 @@
         {#each fresh as chunk, at (at)}
           <li class="flex break-inside-avoid items-baseline gap-x-3">
             <b class="min-w-16">{chunk.called}</b>
-            {#each tempiOf(chunk, content.analysis.marked_tempo) as tempo (tempo)}<span
+            {#each tempiOf(chunk, content.analysis.marked_tempo) as tempo, at (at)}<span
                 class="whitespace-nowrap"><span class="tick" aria-hidden="true"></span> {tempo}</span
               >{/each}
             {#if at > 0}<span class="whitespace-nowrap"
@@ -188,7 +188,7 @@
       </ul>
     {:else if block === 'care'}
       <ul>
-        {#each content.lesson!.care as sentence (sentence)}<li>{sentence}</li>{/each}
+        {#each content.lesson!.care as sentence, at (at)}<li>{sentence}</li>{/each}
       </ul>
     {/if}
   </section>

@@ -26,19 +26,19 @@
   />
   <p class="mt-1">{content.setup}</p>
   {#if content.order.length > 0}<p><b>As played:</b> {content.order.join(' – ')}</p>{/if}
-  {#each content.why as sentence (sentence)}<p>{sentence}</p>{/each}
+  {#each content.why as sentence, at (at)}<p>{sentence}</p>{/each}
   {#if content.play.length > 0}<p class="mt-1"><b>To play:</b> {content.play.join(' ')}</p>{/if}
   {#if bracketed}<p class="text-[11px]">
       What carries the same letter comes back; with a dash it is not the very same, and a notch shows where.
     </p>{/if}
   {#if shapes.length > 0}
     <div class="mt-2 flex flex-wrap gap-x-1 gap-y-1">
-      {#each shapes as shape (shape.frets.join())}<ShapePicture {shape} />{/each}
+      {#each shapes as shape, at (at)}<ShapePicture {shape} />{/each}
     </div>
   {/if}
   {#if cautions.length > 0}
     <ul class="mt-1 border-l-2 border-ink pl-2 text-[11px]" aria-label="Take care">
-      {#each [...cautions, PAIN] as words (words)}<li>{words}</li>{/each}
+      {#each [...cautions, PAIN] as words, at (at)}<li>{words}</li>{/each}
     </ul>
   {/if}
 </header>

@@ -1,12 +1,16 @@
 <script lang="ts">
   import { createQuery, keepPreviousData } from '@tanstack/svelte-query'
   import { onDestroy, untrack } from 'svelte'
+  import { fromAddress, intoAddress } from '../../address'
   import { api } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOfPlaces } from '../../audio/places'
   import { timelineOf, together, type Timeline } from '../../audio/timeline'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import FetchErrors from '../../components/FetchErrors.svelte'
+  import StopBar from '../../components/StopBar.svelte'
   import { offerSheet, sheetOf } from '../../sheet/sheet'
+  import { Following } from '../../tab/following.svelte'
   import { DeskState } from './desk.svelte'
   import SongClimb from '../../components/SongClimb.svelte'
   import DeskHead from './DeskHead.svelte'
@@ -15,6 +19,7 @@
   import { LessonState } from './lesson.svelte'
   import { PracticeState, type Hearing } from './practice.svelte'
   import LessonStrip from './LessonStrip.svelte'
+  import NotGraded from './NotGraded.svelte'
   import { belongsToField, DESK_KEYS } from './keys'
   import KeysList from './KeysList.svelte'
   import Legend from './Legend.svelte'
@@ -26,14 +31,19 @@
   import TextDrawer from './TextDrawer.svelte'
 
   let { id }: { id: number } = $props()
+  const ASKED_AGAIN_MS = 1500
   const desk = new DeskState()
+  desk.begin(fromAddress())
   // What was typed and not saved is not hidden behind a closed drawer.
   desk.textOpen = untrack(() => draftBoxOf(id).find() !== null)
   const player = new Player()
+  const following = new Following()
   const lesson = new LessonState(
     desk,
     untrack(() => id),
   )
+  lesson.begin(fromAddress())
+  $effect(() => intoAddress({ ...desk.address, ...lesson.address }))
   const practice = new PracticeState(desk, lesson)
   let keysOpen = $state(false)
   let settingUp = $state(false)
@@ -47,6 +57,7 @@
     queryKey: ['song', id, desk.query],
     queryFn: () => api.song(id, desk.query),
     placeholderData: keepPreviousData,
+    refetchInterval: ({ state }) => (state.data?.waiting ? ASKED_AGAIN_MS : false),
   }))
   $effect(() => {
     if (song.data) desk.song = song.data
@@ -54,7 +65,9 @@
   // The chunks are asked for with the song, not after it; the Desk does not wait for them.
   let opened = $state<number | null>(null) // the revision that was there first
   $effect(() => {
-    if (song.data) opened ??= song.data.revision
+    if (!song.data || opened !== null) return
+    opened = song.data.revision
+    untrack(() => desk.settle())
   })
   const saves = $derived((desk.song?.revision ?? 0) - (opened ?? desk.song?.revision ?? 0))
   const taught = createQuery(() => ({
@@ -63,7 +76,9 @@
     placeholderData: keepPreviousData,
   }))
   $effect(() => {
-    if (taught.data && taught.data.revision === desk.song?.revision) lesson.data = taught.data
+    if (!taught.data || taught.data.revision !== desk.song?.revision) return
+    lesson.data = taught.data
+    untrack(() => lesson.settle())
   })
   onDestroy(() => player.stop())
   offerSheet(() =>
@@ -118,6 +133,7 @@
 
   // The analysis is timed at the practice tempo already.
   function play(timeline: Timeline, repeat: boolean, counted = countIn): void {
+    following.begin()
     void player.play(timeline, {
       percent: 100,
       loop: repeat,
@@ -187,7 +203,7 @@
   }
 </script>
 
-<svelte:head><title>{desk.analysis?.title ?? 'Desk'} - Clear Steps</title></svelte:head>
+<svelte:head><title>{desk.song?.title ?? 'Desk'} - Clear Steps</title></svelte:head>
 <svelte:window onkeydown={press} />
 
 <div class="grid page-height grid-rows-[auto_auto_1fr]">
@@ -207,7 +223,7 @@
           />
           <Legend {desk} />
         </div>
-        <TabPages {desk} {lesson} parts={desk.parts} />
+        <TabPages {desk} {lesson} parts={desk.parts} {following} />
         {#if lesson.data && !desk.textOpen}<LessonStrip
             {lesson}
             {practice}
@@ -219,7 +235,7 @@
         {#if desk.textOpen}<TextDrawer {desk} songId={id} />{/if}
       </div>
       <aside class="side-panel" aria-label="Evidence" class:opacity-60={song.isFetching && !song.data}>
-        {#if song.isError}<ErrorNote message={song.error.message} />{/if}
+        <FetchErrors of={[song, taught, versions, version]} />
         <Evidence
           {desk}
           {lesson}
@@ -231,6 +247,8 @@
         />
       </aside>
     </main>
+  {:else if desk.song}
+    <NotGraded {desk} songId={id} />
   {:else if song.isError}
     <div class="p-8">
       <ErrorNote message={song.error.message} />
@@ -240,5 +258,6 @@
     <p class="p-8 text-quiet" role="status">Fetching the song …</p>
   {/if}
 </div>
+<StopBar playing={player.playing} onstop={() => tools.playOrStop()} {following} />
 <KeysList bind:open={keysOpen} />
 <SettingUp bind:open={settingUp} {desk} {lesson} {player} songId={id} />

@@ -131,7 +131,7 @@
         <Ground bars={row.bars.map((box) => worstOf(box.index))} places={row.bars} height={ground} />
       </g>{/if}
     {#if own}
-      {#each places as { where, from, to, but } (where)}
+      {#each places as { where, from, to, but }, at (at)}
         {@const top = row.top + row.lanes.staffTop - 11}
         {@const bottom = row.top + row.lanes.staffBottom + 11}
         <rect
@@ -145,7 +145,7 @@
           stroke-width="1.5"
           stroke-dasharray="5 3"
         />
-        {#each but as x (x)}<path
+        {#each but as x, at (at)}<path
             data-differs={where}
             d="M{x - 6} {bottom}h12l-6 -8z"
             class="fill-changed"

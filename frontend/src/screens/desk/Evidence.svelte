@@ -48,7 +48,7 @@
     >
   </h2>
   <p class="mt-1 text-[17px] leading-snug">{found[0]?.evidence ?? 'Nothing to play here.'}</p>
-  {#each cautions as caution (caution.kind)}
+  {#each cautions as caution, at (at)}
     <p class="mt-2 border-l-4 border-past-hand pl-3" data-caution={caution.kind}>{caution.words}</p>
   {/each}
   <div class="mt-3">

@@ -23,7 +23,7 @@
         before,
         () => api.pinFinger(songId, body),
         (saved) => {
-          const now = saved.analysis.parts[body.part_index].step
+          const now = saved.analysis?.parts[body.part_index].step ?? was
           const cost =
             Math.abs(now - was) < 0.05 ? 'as hard as before' : `Step ${stepText(was)} became ${stepText(now)}`
           return `${body.finger ? `Finger ${body.finger} is pinned` : 'The finger is free again'}: ${cost}`

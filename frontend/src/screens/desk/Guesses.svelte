@@ -22,7 +22,7 @@
 {#if part.pins_not_kept.length > 0}
   <h3 class="mt-4 mb-1">Fingers that cannot be kept</h3>
   <ul class="space-y-1 border-l-4 border-past-hand pl-3">
-    {#each part.pins_not_kept as words (words)}<li>{words}</li>{/each}
+    {#each part.pins_not_kept as words, at (at)}<li>{words}</li>{/each}
   </ul>
 {/if}
 {#if part.guessed_ringing.length > 0 || part.rings_as_written}
@@ -32,7 +32,7 @@
   {:else}
     <p class="text-quiet">Not written, taken from how it looks:</p>
     <ul class="mt-1 space-y-0.5 text-quiet">
-      {#each part.guessed_ringing as words (words)}<li>{words}</li>{/each}
+      {#each part.guessed_ringing as words, at (at)}<li>{words}</li>{/each}
     </ul>
   {/if}
   {#if write.isError}<ErrorNote message={write.error.message} />{/if}

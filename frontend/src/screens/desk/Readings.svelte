@@ -31,7 +31,7 @@
   >
     {#if change.isError}<ErrorNote message={change.error.message} />{/if}
     <ul class="mt-1 space-y-1">
-      {#each own as reading (reading.name)}
+      {#each own as reading, at (at)}
         <li class="flex items-baseline gap-3">
           <span class="grow">{reading.name}</span>
           {#if reading.in_use}<span class="text-sm text-quiet">in use</span>

@@ -44,7 +44,7 @@
     {made.capo_words}
   </p>
   <ol class="mt-1 space-y-1" lang={lesson.language}>
-    {#each made.turns as sentence (sentence)}<li>{sentence}</li>{/each}
+    {#each made.turns as sentence, at (at)}<li>{sentence}</li>{/each}
   </ol>
   <div class="mt-2 flex flex-wrap gap-2" role="group" aria-label="Tones, {made.tuning}">
     {#each [...made.strings].reverse() as open (open.string)}

@@ -123,6 +123,6 @@
 {/if}
 {#if part.map_problems.length > 0}
   <ul class="mt-2 space-y-1 border-l-4 border-past-hand pl-3" aria-label="What of the map cannot be played">
-    {#each part.map_problems as words (words)}<li class="first-letter:uppercase">{words}.</li>{/each}
+    {#each part.map_problems as words, at (at)}<li class="first-letter:uppercase">{words}.</li>{/each}
   </ul>
 {/if}

@@ -39,7 +39,7 @@
     Somewhere from {stepText(part.step_low)} to {stepText(part.step_high)}: {part.doubts.join(', and ')}.
   </p>
 {/if}
-{#each part.sentences as sentence (sentence)}<p class="mt-1.5 text-[17px] leading-snug">
+{#each part.sentences as sentence, at (at)}<p class="mt-1.5 text-[17px] leading-snug">
     {sentence}
   </p>{:else}<p class="mt-1 text-quiet">There is nothing to play yet.</p>{/each}
 {#if part.peak_bars.length > 0}
@@ -71,7 +71,7 @@
 {#if part.cautions.length > 0}
   <h3 class="mt-4 mb-1">Take care</h3>
   <ul class="space-y-1 border-l-4 border-past-hand pl-3">
-    {#each part.cautions as caution (caution.kind)}<li data-caution={caution.kind}>
+    {#each part.cautions as caution, at (at)}<li data-caution={caution.kind}>
         {caution.words}{' '}{#if caution.bars.length > 0}
           <span class="text-quiet">{barsIn(caution.bars)}</span>{/if}
       </li>{/each}
@@ -89,7 +89,7 @@
 {#if part.remarks.length > 0 || analysis.extra.length > 0}
   <h3 class="mt-4 mb-1">Remarks</h3>
   <ul class="space-y-1 text-quiet">
-    {#each analysis.extra as [key, text] (key + text)}<li>
+    {#each analysis.extra as [key, text], at (at)}<li>
         <span class="font-bold">{key}:</span>
         {text}
       </li>{/each}

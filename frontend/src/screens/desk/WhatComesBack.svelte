@@ -56,11 +56,11 @@
           ><Play size={15} />Play {figure.places.length === 2 ? 'both' : 'all'}, one after the other</button
         >
         <ol aria-label="Places of {figure.words}">
-          {#each alike(figure) as { words, places } (words)}
+          {#each alike(figure) as { words, places }, at (at)}
             <li class="flex gap-x-2 px-1 py-0.5">
               <span class="w-5 shrink-0 text-sm text-quiet italic">{placeName(index, places[0])}</span>
               <span>
-                {#each places as place, at (place.where)}<button
+                {#each places as place, at (at)}<button
                     class="underline decoration-contour underline-offset-2 hover:bg-raised"
                     class:font-bold={desk.isAtPlace(place)}
                     aria-current={desk.isAtPlace(place)}
@@ -82,7 +82,7 @@
     <h3 class="mt-4 mb-1">What comes back{desk.bar < 0 ? '' : ' here'}</h3>
     <ul>
       {#each outer as { figure, index } (index)}{@render row(figure, index)}{/each}
-      {#each rules as rule (rule.words + rule.where)}
+      {#each rules as rule, at (at)}
         <li>
           <button
             class="grid w-full grid-cols-[26px_1fr] items-baseline gap-x-2 px-1 py-1 text-left hover:bg-raised"

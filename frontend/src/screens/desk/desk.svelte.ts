@@ -13,6 +13,7 @@ import {
 } from '../../api/client'
 import { inOrder, type Stretch } from '../../audio/places'
 import { alignedParts, type AlignedPart } from '../../tab/aligned'
+import { numberOf } from '../../address'
 import { whomQuery } from '../../whom.svelte'
 
 export const SLOWEST_PERCENT = 25
@@ -53,11 +54,37 @@ export class DeskState {
   readonly practiceTempo = $derived(this.percent === 100 ? null : (this.markedTempo * this.percent) / 100)
 
   get markedTempo(): number {
-    return this.song?.analysis.marked_tempo ?? 100
+    return this.song?.analysis?.marked_tempo ?? 100
   }
 
   get query(): GradeQuery {
     return { ...whomQuery(), tempo: this.practiceTempo }
+  }
+
+  /** What is chosen, as it stands in the address. */
+  get address(): Record<string, string | number> {
+    return {
+      part: this.together ? 'all' : this.partIndex || '',
+      tempo: this.percent === 100 ? '' : this.percent,
+      bar: this.bar < 0 ? '' : this.bar,
+      from: this.bar < 0 || this.chosenFrom === this.bar ? '' : this.chosenFrom,
+    }
+  }
+
+  /** Begin with what an address says; bars by index, as far as the part has them. */
+  begin({ part, tempo, bar, from }: Record<string, string>): void {
+    this.together = part === 'all'
+    this.partIndex = numberOf(part, 0)
+    this.percent = Math.min(Math.max(numberOf(tempo, 100), SLOWEST_PERCENT), FASTEST_PERCENT)
+    this.bar = numberOf(bar, -1)
+    this.chosenFrom = numberOf(from, this.bar)
+  }
+
+  /** The song is there: a bar it does not have is none. */
+  settle(): void {
+    const bars = this.part?.bars.length ?? 0
+    if (this.bar >= bars || this.chosenFrom >= bars) this.choose(-1, 0)
+    else if (this.bar >= 0) this.event = this.firstNote(this.bar)
   }
 
   /** Another practice tempo, by so many per cent. */

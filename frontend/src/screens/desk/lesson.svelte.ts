@@ -8,6 +8,8 @@ import {
   type LessonQuery,
   type Moment,
 } from '../../api/client'
+import { numberOf } from '../../address'
+import { doneLately } from '../../done.svelte'
 import { whomQuery } from '../../whom.svelte'
 import type { DeskState } from './desk.svelte'
 
@@ -36,11 +38,34 @@ export class LessonState {
   names = $state<Names>('letters')
   following = $state(false) // the words of what sounds are shown as it sounds
   problem = $state('')
+  #toChoose = -1
 
   constructor(
     private readonly desk: DeskState,
     private readonly songId: number,
   ) {}
+
+  /** What is chosen, as it stands in the address. */
+  get address(): Record<string, string | number> {
+    return {
+      chunk: this.#toChoose >= 0 ? this.#toChoose : this.chosen < 0 ? '' : this.chosen,
+      layer: this.layer === 'all' ? '' : this.layer,
+      order: this.order === 'top' ? '' : this.order,
+    }
+  }
+
+  /** Begin with what an address says. */
+  begin({ chunk, layer, order }: Record<string, string>): void {
+    this.#toChoose = numberOf(chunk, -1)
+    this.layer = LAYERS.find((each) => each === layer) ?? 'all'
+    this.order = ORDERS.find(({ value }) => value === order)?.value ?? 'top'
+  }
+
+  /** The chunks are there: the one that the address names is chosen. */
+  settle(): void {
+    if (this.#toChoose >= 0) this.choose(this.#toChoose, this.layer)
+    this.#toChoose = -1
+  }
 
   get query(): LessonQuery {
     return { ...whomQuery(), part_index: this.desk.partIndex, language: this.language, names: this.names }
@@ -92,10 +117,17 @@ export class LessonState {
     const starts = this.starts
     const there = starts.findIndex(({ bar, event }) => bar === at.bar && event === at.event)
     if (there === 0) return Promise.resolve()
-    if (there > 0) return this.save(starts.filter((_, index) => index !== there))
+    if (there > 0)
+      return this.save(
+        starts.filter((_, index) => index !== there),
+        'Two chunks are one',
+      )
     const after = starts.findIndex(({ bar, event }) => bar > at.bar || (bar === at.bar && event > at.event))
     const place = after < 0 ? starts.length : after
-    return this.save([...starts.slice(0, place), { ...at, name: '' }, ...starts.slice(place)])
+    return this.save(
+      [...starts.slice(0, place), { ...at, name: '' }, ...starts.slice(place)],
+      'A chunk is cut in two',
+    )
   }
 
   /** The border before a chunk at another note. */
@@ -103,7 +135,7 @@ export class LessonState {
     const starts = this.starts.map((start, at) => (at === index ? { ...start, ...to } : start))
     const order = (one: ChunkStart) => one.bar * 10_000 + one.event
     if (starts.some((start, at) => at > 0 && order(start) <= order(starts[at - 1]))) return Promise.resolve()
-    return this.save(starts)
+    return this.save(starts, 'A border between chunks is moved')
   }
 
   /** Whether something is struck at a moment. */
@@ -123,19 +155,28 @@ export class LessonState {
   }
 
   rename(index: number, name: string): Promise<void> {
-    return this.save(this.starts.map((start, at) => (at === index ? { ...start, name } : start)))
+    return this.save(
+      this.starts.map((start, at) => (at === index ? { ...start, name } : start)),
+      name ? `A chunk is called ${name}` : 'A chunk has its usual name again',
+    )
   }
 
   asProposed(): Promise<void> {
-    return this.save([])
+    return this.save([], 'The chunks are as proposed again')
   }
 
-  private async save(starts: ChunkStart[]): Promise<void> {
+  private async save(starts: ChunkStart[], words: string): Promise<void> {
     if (!this.data) return
-    const { number: based_on, revision } = this.data
+    const { number: based_on, revision, proposed } = this.data
+    const [before, lesson, songId] = [proposed ? [] : this.starts, this.query, this.songId]
     try {
-      this.data = await api.cut(this.songId, { based_on, revision, starts, lesson: this.query })
+      const saved = await api.cut(songId, { based_on, revision, starts, lesson })
+      this.data = saved
       this.problem = ''
+      doneLately.tell(words, async () => {
+        this.data = await api.cut(songId, { based_on: saved.number, revision, starts: before, lesson })
+        if (!this.chunk) this.chosen = -1
+      })
       if (this.chunk) this.choose(this.chosen, this.layer)
       else this.chosen = -1
     } catch (error) {

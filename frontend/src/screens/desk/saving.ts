@@ -19,7 +19,7 @@ export async function savedSong(
   try {
     const saved = await save()
     await songMoved(queries, saved.id)
-    const words = told?.(saved) ?? `${saved.analysis.title} is saved, writing ${saved.revision}`
+    const words = told?.(saved) ?? `${saved.title} is saved, writing ${saved.revision}`
     doneLately.tell(words, async () => {
       await api.save(saved.id, saved.revision, before.text)
       await songMoved(queries, saved.id)

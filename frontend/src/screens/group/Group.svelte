@@ -11,7 +11,9 @@
   import Tick from '../../ui/Tick.svelte'
   import TopBar from '../../ui/TopBar.svelte'
   import Conflict from '../../components/Conflict.svelte'
+  import FetchErrors from '../../components/FetchErrors.svelte'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import StopBar from '../../components/StopBar.svelte'
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
   import { offerSheet } from '../../sheet/sheet'
@@ -142,6 +144,7 @@
 </script>
 
 <svelte:head><title>{title} in a group - Clear Steps</title></svelte:head>
+<StopBar playing={player.playing} onstop={playOrStop} />
 <div class="grid page-height grid-rows-[auto_1fr]">
   <TopBar back={{ href: `#/song/${songId}/versions`, words: 'Versions' }} {title} under="played together">
     {#if (list.data?.groups.length ?? 0) > 1}
@@ -166,8 +169,8 @@
       >
     {/if}
   </TopBar>
-  {#if list.isError || group.isError}
-    <div class="p-8"><ErrorNote message={(list.error ?? group.error)!.message} /></div>
+  {#if [list, group, versions, students].some(({ isError }) => isError)}
+    <div class="p-8"><FetchErrors of={[list, group, versions, students]} /></div>
   {:else if group.data && ready}
     <main class="page-and-panel">
       <!-- svelte-ignore a11y_no_noninteractive_tabindex: it scrolls, and keys must reach it -->

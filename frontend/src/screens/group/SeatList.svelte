@@ -106,7 +106,7 @@
         />
       </span>
       <p class="mt-1.5 text-sm text-quiet">
-        Step {stepText(seat.step)} for {seat.whom}{seat.part.past_bars.length > 0 ? '' : ', within reach'}
+        Step {stepText(seat.step)} for {seat.whom}{seat.part.within_reach ? ', within reach' : ''}
       </p>
       <PastBars part={seat.part} whom={seat.whom} />
       <Tick class="text-sm" checked={screen.hears(seat, at)} onchange={() => screen.toggle(seat, at)}

@@ -2,11 +2,17 @@
   import Slider from '../../ui/Slider.svelte'
   import { createQuery } from '@tanstack/svelte-query'
   import { api } from '../../api/client'
+  import FetchErrors from '../../components/FetchErrors.svelte'
   import { stepText } from '../../components/steps'
   import type { LadderState } from './ladder.svelte'
 
   let { state: screen }: { state: LadderState } = $props()
-  const differences = createQuery(() => ({ queryKey: ['differences'], queryFn: api.differences }))
+  const differences = createQuery(() => ({
+    queryKey: ['differences'],
+    queryFn: api.differences,
+    refetchInterval: ({ state }) => (state.data?.waiting ? ASKED_AGAIN_MS : false),
+  }))
+  const ASKED_AGAIN_MS = 1500
   const songs = $derived(
     [...(screen.preview?.songs ?? [])].sort(
       (a, b) => Math.abs(b.step_then - b.step) - Math.abs(a.step_then - a.step),
@@ -14,6 +20,7 @@
   )
 </script>
 
+<FetchErrors of={[differences]} />
 <h2 class="text-lg">What Step {screen.step} allows</h2>
 <div class="mt-1 flex items-center gap-3">
   <Slider

@@ -1,11 +1,14 @@
 <!-- The sheet a student takes home, put together on a screen that looks like the paper it will be. -->
 <script lang="ts">
-  import { createQueries, createQuery, keepPreviousData } from '@tanstack/svelte-query'
+  import { createQueries, createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query'
   import Printer from '@lucide/svelte/icons/printer'
   import { api, USUAL, type Part, type SheetChoice, type Version } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import FetchErrors from '../../components/FetchErrors.svelte'
   import LanguageChoice from '../../components/LanguageChoice.svelte'
+  import PastBars from '../../components/PastBars.svelte'
   import WhomPicker from '../../components/WhomPicker.svelte'
+  import { doneLately } from '../../done.svelte'
   import { SHEET_WORDS, type SheetLanguage } from '../../sheet/lessonwords'
   import LessonSheet from '../../sheet/LessonSheet.svelte'
   import { offerSheet, type LessonContent, type SheetRow } from '../../sheet/sheet'
@@ -16,6 +19,7 @@
   import SheetBlocks from './SheetBlocks.svelte'
 
   let { id }: { id: number } = $props()
+  const queries = useQueryClient()
   let choice = $state.raw<SheetChoice | null>(null)
   let problem = $state('')
   let partIndex = $state(0)
@@ -100,28 +104,33 @@
   }
   offerSheet(() => (content ? [content] : []))
 
-  const isPast = $derived(
-    versionId === null && (song.data?.analysis.parts[partIndex]?.past_bars.length ?? 0) > 0,
-  )
-  /** The easiest version that was written for who is chosen, where the original is past them. */
+  // Whatever is handed out is held against all that is known of who gets it.
+  const choices = createQuery(() => ({
+    queryKey: ['hand-outs', id, student, partIndex, versions.data?.versions.length],
+    queryFn: () => api.handOuts(student!, id, partIndex),
+    enabled: student !== null && part !== null && !part.within_reach,
+  }))
   const proposed = $derived.by(() => {
-    if (!isPast) return null
-    const there =
-      versions.data?.versions.filter((each) => !each.put_away && each.part_index === partIndex) ?? []
-    return (
-      there.find((each) => each.student === song.data?.analysis.whom) ??
-      [...there].sort((a, b) => a.step - b.step)[0] ??
-      null
-    )
+    const at = choices.data?.proposed ?? null
+    const found = at === null ? null : choices.data!.choices[at]
+    return found && found.version_id !== versionId ? found : null
   })
 
   async function keep(change: Partial<SheetChoice>): Promise<void> {
     if (!choice) return
+    const before = choice
     const { number: based_on, ...rest } = { ...choice, ...change }
     choice = { ...choice, ...change }
+    const student_id = student
     try {
-      choice = await api.keepSheet(id, { ...rest, based_on, student_id: student })
+      const saved = await api.keepSheet(id, { ...rest, based_on, student_id })
+      choice = saved
       problem = ''
+      doneLately.tell('What stands on the sheet is changed', async () => {
+        const back = await api.keepSheet(id, { ...before, based_on: saved.number, student_id })
+        if (student === student_id) choice = back
+        await queries.invalidateQueries({ queryKey: ['sheet', id] })
+      })
     } catch (error) {
       problem = (error as Error).message
     }
@@ -146,11 +155,7 @@
 <svelte:head><title>{analysis?.title ?? 'Lesson sheet'} - Clear Steps</title></svelte:head>
 
 <div class="grid page-height grid-rows-[auto_1fr]">
-  <TopBar
-    back={{ href: `#/song/${id}`, words: 'Desk' }}
-    title={song.data?.analysis.title ?? ''}
-    under="lesson sheet"
-  >
+  <TopBar back={{ href: `#/song/${id}`, words: 'Desk' }} title={song.data?.title ?? ''} under="lesson sheet">
     {#snippet whom()}<WhomPicker />{/snippet}
     <button class="key-button inline-flex items-center gap-2" onclick={() => window.print()}
       ><Printer size={17} /> Print or save as PDF</button
@@ -159,7 +164,7 @@
   <main class="grid min-h-0 grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-1">
     <aside class="overflow-y-auto border-r border-contour px-5 py-4" aria-label="What stands on it">
       {#if problem}<ErrorNote message={problem} />{/if}
-      {#if song.isError}<ErrorNote message={song.error.message} />{/if}
+      <FetchErrors of={[song, kept, versions, lesson, version, choices]} />
       {#if choice}
         <h2 class="text-lg">What stands on it</h2>
         <SheetBlocks {choice} onkeep={(change) => void keep(change)} />
@@ -179,17 +184,19 @@
           ]}
           onchange={(value) => keep({ version_id: value === 0 ? null : value })}
         />
-        {#if isPast}
-          <p class="mt-2 border-l-4 border-past-hand pl-3">
-            The original is past {song.data!.analysis.whom}.
+        {#if part && analysis && !part.within_reach}
+          <div class="mt-2" role="note" aria-label="Past who gets it">
+            <PastBars {part} whom={analysis.whom} />
             {#if proposed}
-              <button class="underline" onclick={() => keep({ version_id: proposed!.id })}
-                >Hand out the version at Step {proposed.step.toFixed(1)}</button
+              <button class="underline" onclick={() => keep({ version_id: proposed!.version_id })}
+                >Hand out {proposed.version_id === null ? 'the original' : 'the version'} at Step {proposed.step.toFixed(
+                  1,
+                )}, within reach</button
               >
-            {:else if versions.data}
+            {:else if student === null || choices.data}
               <a class="underline" href="#/song/{id}/versions">Write a version for them</a>
             {/if}
-          </p>
+          </div>
         {/if}
         {#if under.length > 0 || versionId !== null}
           <h3 class="mt-4">Under one another</h3>
@@ -207,13 +214,13 @@
             </p>
           {/each}
         {/if}
-        {#if (song.data?.analysis.parts.length ?? 0) > 1 && versionId === null}
+        {#if (song.data?.analysis?.parts.length ?? 0) > 1 && versionId === null}
           <h3 class="mt-4">Part</h3>
           <Select
             label="Part"
             class="mt-1 w-full"
             bind:value={partIndex}
-            options={song.data!.analysis.parts.map((each, index) => ({
+            options={song.data!.analysis!.parts.map((each, index) => ({
               value: index,
               words: each.name || `part ${index + 1}`,
             }))}
@@ -235,7 +242,7 @@
         <div class="paper mx-auto w-fit p-[14mm] shadow-md">
           <LessonSheet {content} onfit={(found) => (density = found)} />
         </div>
-      {:else if !song.isError}
+      {:else if ![song, kept, version].some(({ isError }) => isError)}
         <p class="text-quiet" role="status">Putting the sheet together …</p>
       {/if}
     </div>

@@ -165,7 +165,7 @@
           message={save.error.message}
           problems={save.error instanceof ApiError ? save.error.problems : []}
         />{/if}
-      {#each notSaved as words (words)}<ErrorNote message="Not saved: {words}" />{/each}
+      {#each notSaved as words, at (at)}<ErrorNote message="Not saved: {words}" />{/each}
       {#if titles.length > 1}
         <SeveralSongs
           {titles}

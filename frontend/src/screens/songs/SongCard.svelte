@@ -24,7 +24,9 @@
           ? 'about '
           : ''}{Math.round(grade.tempo)} a minute{grade.parts > 1
           ? `, ${grade.parts} parts`
-          : ''}{song.own_step !== null ? `, yours: Step ${stepText(song.own_step)}` : ''}
+          : ''}{song.is_demo ? ', demo' : ''}{song.own_step !== null
+          ? `, yours: Step ${stepText(song.own_step)}`
+          : ''}
       </p>
       <div class="mt-3">
         <SmallClimb
@@ -34,7 +36,7 @@
         />
       </div>
     {:else if song.problem}
-      <p class="mt-1 border-l-4 border-past-hand pl-3">It cannot be read any more: {song.problem}</p>
+      <p class="mt-1 border-l-4 border-past-hand pl-3">It has no grade: {song.problem}</p>
     {:else}
       <p class="mt-1 text-quiet">being graded …</p>
     {/if}

@@ -6,10 +6,12 @@
   import Plus from '@lucide/svelte/icons/plus'
   import Sun from '@lucide/svelte/icons/sun'
   import { createQuery, useQueryClient } from '@tanstack/svelte-query'
+  import { fromAddress, intoAddress } from '../../address'
   import { api, type Card } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
   import { doneLately } from '../../done.svelte'
   import { theme, toggleTheme } from '../../theme.svelte'
+  import NoSongs from './NoSongs.svelte'
   import SongRows from './SongRows.svelte'
   import { ANYTHING, found, terracesOf, type Wanted } from './terraces'
 
@@ -20,8 +22,15 @@
     queryFn: api.songs,
     refetchInterval: (query) => (query.state.data?.waiting ? ASKED_AGAIN_MS : false),
   }))
-  let wanted = $state<Wanted>({ ...ANYTHING })
-  let order = $state<'step' | 'name'>('step')
+  const library = createQuery(() => ({ queryKey: ['library'], queryFn: api.library }))
+  const said = fromAddress()
+  let wanted = $state<Wanted>(
+    Object.fromEntries(
+      Object.entries(ANYTHING).map(([key, any]) => [key, said[key] ?? any]),
+    ) as unknown as Wanted,
+  )
+  let order = $state<'step' | 'name'>(said.order === 'name' ? 'name' : 'step')
+  $effect(() => intoAddress({ ...wanted, order: order === 'step' ? '' : order }))
   let failure = $state('')
   const all = $derived((songs.data?.songs ?? []).filter((song) => !song.put_away))
   const away = $derived((songs.data?.songs ?? []).filter((song) => song.put_away))
@@ -64,6 +73,7 @@
   </button>
   <a class="icon-link" href="#/students">Students</a>
   <a class="icon-link" href="#/ladder">Ladder</a>
+  <a class="icon-link" href="#/library">Backup</a>
   <a class="key-button inline-flex items-center gap-2" href="#/new"><Plus size={18} /> New song</a>
 </TopBar>
 <main class="mx-auto max-w-6xl px-6 py-4 max-sm:px-3">
@@ -101,6 +111,14 @@
     </div>
   </div>
 
+  {#if library.data?.is_demo}
+    <p class="mb-3 text-sm text-quiet">
+      This is the demo: its songs are made up, to look around. What you type here stays. <a
+        class="underline"
+        href="#/library">Backup, or start the demo over</a
+      >
+    </p>
+  {/if}
   {#if failure}<ErrorNote message={failure} />{/if}
   {#if songs.isError}
     <ErrorNote message={songs.error.message} />
@@ -116,14 +134,7 @@
       </p>
     {/if}
     {#if all.length === 0}
-      <section class="max-w-prose py-10">
-        <h2 class="mb-2 text-xl">{away.length ? 'Every song is put away' : 'No song yet'}</h2>
-        <p>
-          Paste a tab as you would type it for a student, or drop a text file. You see its Step, bar by bar,
-          before anything is saved.
-        </p>
-        <p class="mt-4"><a class="underline" href="#/new">Write the first one down</a></p>
-      </section>
+      <NoSongs putAway={away.length > 0} />
     {:else if shown.length === 0}
       <p role="status">
         {wanted.name ? `No song is called “${wanted.name}”` : 'No song is like this'}{wanted.step ||

@@ -5,7 +5,7 @@ import { ANYTHING, found, rowsOf, terraceOf } from './terraces'
 function song(title: string, step: number | null, tuning = 'standard'): Card {
   const grade =
     step === null ? null : ({ step, tuning, techniques: [], sections: [] } as unknown as Card['grade'])
-  return { id: 1, title, revision: 1, own_step: null, put_away: false, grade, problem: '' }
+  return { id: 1, title, revision: 1, own_step: null, put_away: false, is_demo: false, grade, problem: '' }
 }
 
 test('a song stands on the terrace of the Step it shows', () => {

@@ -2,6 +2,7 @@
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
   import { api, type Student } from '../../api/client'
+  import FetchErrors from '../../components/FetchErrors.svelte'
   import StepBadge from '../../components/StepBadge.svelte'
   import { stepText } from '../../components/steps'
   import { chooseStudent } from '../../whom.svelte'
@@ -14,6 +15,7 @@
   const bars = (numbers: number[]) => `bar${numbers.length > 1 ? 's' : ''} ${numbers.join(', ')}`
 </script>
 
+<FetchErrors of={[found]} />
 {#if found.data && found.data.songs.length > 0}
   <section class="mb-6" aria-label="Songs of {student.name}">
     <h2 class="mb-1 text-lg">Songs</h2>
@@ -26,9 +28,9 @@
             onclick={() => chooseStudent(student.id)}>{song.title}</a
           >
           <span class="text-quiet"
-            >the original is {stepText(song.step)} for {student.name}{song.past_bars.length > 0
-              ? `; past: ${bars(song.past_bars)}`
-              : ', within reach'}</span
+            >the original is {stepText(song.step)} for {student.name}{song.within_reach
+              ? ', within reach'
+              : `; past: ${[song.past_song, song.past_bars.length > 0 ? bars(song.past_bars) : ''].filter(Boolean).join('; ')}`}</span
           >
           <span class="grow"></span>
           {#each song.versions as version (version.id)}

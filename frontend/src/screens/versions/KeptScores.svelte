@@ -56,6 +56,6 @@
 {#if version.summary.length > 0}
   <h3 class="mt-4 mb-1">For the student</h3>
   <ul class="space-y-0.5">
-    {#each version.summary as sentence (sentence)}<li>{sentence}</li>{/each}
+    {#each version.summary as sentence, at (at)}<li>{sentence}</li>{/each}
   </ul>
 {/if}

@@ -3,11 +3,17 @@
   import ClimbPair from './ClimbPair.svelte'
   import MarksLegend from './MarksLegend.svelte'
   import { layers } from '../../tab/layers.svelte'
+  import type { Following } from '../../tab/following.svelte'
   import Score from '../../tab/Score.svelte'
   import VersionSystem from './VersionSystem.svelte'
   import type { VersionsState } from './versions.svelte'
 
-  let { screen, version }: { screen: VersionsState; version: Version } = $props()
+  interface Props {
+    screen: VersionsState
+    version: Version
+    following: Following
+  }
+  let { screen, version, following }: Props = $props()
   let width = $state(0)
   let scroller: HTMLElement
   const padding = $derived(width < 600 ? 24 : 48)
@@ -17,14 +23,15 @@
 
   $effect(() => {
     const bar = screen.cursor?.bar
-    if (bar !== undefined)
-      scroller.querySelector(`[data-system~="${bar}"]`)?.scrollIntoView({ block: 'nearest' })
+    if (bar !== undefined) following.show(scroller, bar)
   })
 </script>
 
+<svelte:window onscroll={() => following.scrolled()} />
 <!-- svelte-ignore a11y_no_noninteractive_tabindex: it scrolls, and keys must reach it -->
 <section
   bind:this={scroller}
+  onscroll={() => following.scrolled()}
   bind:clientWidth={width}
   tabindex="0"
   class="min-h-0 overflow-y-auto px-6 py-3 max-lg:overflow-visible max-sm:px-3"

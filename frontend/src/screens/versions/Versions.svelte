@@ -10,6 +10,8 @@
   import Conflict from '../../components/Conflict.svelte'
   import { rowNames } from '../../components/setup'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import StopBar from '../../components/StopBar.svelte'
+  import { Following } from '../../tab/following.svelte'
   import { doneLately } from '../../done.svelte'
   import { OneByOne } from '../../onebyone'
   import { offerSheet, sheetOf } from '../../sheet/sheet'
@@ -32,6 +34,7 @@
   const queries = useQueryClient()
   const screen = new VersionsState()
   const player = new Player()
+  const following = new Following()
   let chosen = $state<number | null>(null)
   let failure = $state('')
   let meanwhile = $state.raw<{ saved: Version; refused: number[] } | null>(null)
@@ -210,6 +213,7 @@
     const part = version.data?.[screen.side].parts[0]
     if (!part) return
     const range: [number, number] = [fromBar, part.bars.length - 1]
+    following.begin()
     void player.play(timelineOf(part, range, version.data?.original.feel === 'swing'), {
       percent: 100,
       loop: false,
@@ -234,6 +238,7 @@
 
 <svelte:head><title>Easier versions of {title} - Clear Steps</title></svelte:head>
 
+<StopBar playing={player.playing} onstop={playOrStop} {following} />
 <div class="flex page-height flex-col">
   <VersionsBar
     {screen}
@@ -282,7 +287,7 @@
   {:else if version.data}
     {@const shown = version.data}
     <main class="page-and-panel min-h-0 grow">
-      <VersionPages {screen} version={shown} />
+      <VersionPages {screen} version={shown} {following} />
       <aside class="side-panel" aria-label="What was given up">
         {#if failure}<ErrorNote message={failure} />{/if}
         {#if shown.revision !== shown.latest_revision}

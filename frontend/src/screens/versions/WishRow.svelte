@@ -3,6 +3,7 @@
   import Tick from '../../ui/Tick.svelte'
   import { createQuery } from '@tanstack/svelte-query'
   import { api, type Approach, type PartOffer, type Wish } from '../../api/client'
+  import FetchErrors from '../../components/FetchErrors.svelte'
   import Menu from '../../ui/Menu.svelte'
   import AnotherTuning from './AnotherTuning.svelte'
   import { present } from '../students/students'
@@ -73,6 +74,7 @@
   ])
 </script>
 
+<FetchErrors of={[students, offers]} />
 <div class="tool-row text-[15px]">
   {#if parts.length > 1}
     <Select
