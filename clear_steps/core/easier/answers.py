@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 from clear_steps.core.easier.answer import Easier, Progress, StoppedError, Wish
 from clear_steps.core.easier.approach import Approach
 from clear_steps.core.easier.laws import Pair, renamed
+from clear_steps.core.easier.layers.together import basses_lie_in_their_grips
 from clear_steps.core.easier.playing import sentence
 from clear_steps.core.easier.roles import roles_of
 from clear_steps.core.easier.search import staircase
@@ -17,6 +18,7 @@ from clear_steps.core.score import Part, Role, Song
 
 MOST_WAYS = 3
 _OTHER = 0.25  # of the bars that either changes, for two ways to be different
+BASS_AND_CHORD = "bass+strum"
 _WHOLE = 95.0  # per cent of the rhythm
 # Kinds of edit that leave a place or a shape.
 _PLACES = frozenset({"place", "chord", "thin", "bend-fret", "bend-slide", "tap", "tap-low", "skip"})
@@ -60,6 +62,8 @@ def ways(
             if own == wish:
                 raise  # what was asked for cannot be had; another way of it is only not offered
             continue
+        if own != wish and own.layer == BASS_AND_CHORD and not basses_lie_in_their_grips(found[-1].version):
+            continue  # no hand plays it so; until the search chooses grips it is not offered
         # A layer knows few shapes: where it would call a written chord by another name it is no way.
         if own == wish or not renamed(Pair(part, found[-1].version, shapes=ladder.chord_shapes)):
             tried.append(Way(name, own, found, sentence(part, found[-1].edits)))
@@ -92,7 +96,7 @@ def _offered(part: Part, ladder: Ladder, wish: Wish) -> Iterator[tuple[str, Wish
     if roles - {Role.STRUM, Role.BASS}:
         yield "chords to strum", replace(wish, approach=Approach.STRUM)
     if roles & (_VOICES | {Role.STRUM}):
-        yield "bass and chord", replace(wish, layer="bass+strum")
+        yield "bass and chord", replace(wish, layer=BASS_AND_CHORD)
     if roles & {Role.STRUM, Role.LINE, Role.RIFF}:
         yield "the places kept", replace(wish, approach=Approach.SHAPES)
 

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 from clear_steps.core.easier.giving import GivingBack
 from clear_steps.core.easier.heights import TOLERANCE
-from clear_steps.core.easier.plans import Plan, Row, same
+from clear_steps.core.easier.plans import Plan, same
 from clear_steps.core.easier.rhythms import bars_that_choose_together
 from clear_steps.core.easier.trials import Planned, Trials
 from clear_steps.core.easier.ways.scene import Scope
@@ -48,10 +48,9 @@ class Planner:
         """Plans with every combination of what the song chooses as a whole, what keeps most first."""
         axes = []
         for choice in sorted(self._song_choices()):
-            count, milder = (
-                self._song_choices()[choice],
-                max(row.options[choice] for row in begun if self._has(row, choice)),
-            )
+            count = self._song_choices()[choice]
+            own = (row for index, row in enumerate(begun) if self._chooses(index, choice))
+            milder = max(row.options[choice] for row in own)  # other roles have other choices in that place
             axes.append([(choice, option) for option in range(milder, count + 1)])
         plans = []
         for combination in itertools.product(*axes):
@@ -77,9 +76,6 @@ class Planner:
     def _chooses(self, index: int, choice: int) -> bool:
         own = self._trials.builder.choices[index]
         return choice < len(own) and own[choice].scope is Scope.SONG
-
-    def _has(self, row: Row, choice: int) -> bool:
-        return choice < len(row.options)
 
     def _from(self, plan: Plan, target: float) -> Planned:
         """Down from a plan: bars first, then further for the song's sake, then back up."""

@@ -56,6 +56,31 @@ def bass_and_chords(song: Song, part: Part, book: ChordBook) -> Bars:
     return _merged(part, bass(song, part, book), strum(song, part, book), put, _strong_beats)
 
 
+def basses_lie_in_their_grips(part: Part) -> bool:
+    """Whether bass and chords are one hand's: every bar begins with its own chord, and each bass note is one
+    of the chord that is played with it, in the same grip."""
+    return all(_in_its_grips(part, bar) for bar in part.bars if not bar.silent)
+
+
+def _in_its_grips(part: Part, bar: Bar) -> bool:
+    struck = [event.struck for event in bar.events if event.struck]
+    for at, notes in enumerate(struck):
+        if len(notes) > 1:
+            continue
+        later = (other for other in struck[at + 1 :] if len(other) > 1)
+        chord = next(later, None) or next((other for other in struck[:at] if len(other) > 1), None)
+        if chord is None or not _in_grip(part, notes[0], chord):
+            return False
+    return True
+
+
+def _in_grip(part: Part, bass: Note, chord: Sequence[Note]) -> bool:
+    classes = {part.pitch_of(note) % 12 for note in chord}
+    elsewhere = any(note.string == bass.string and note.fret != bass.fret for note in chord)
+    apart = [abs(note.fret - bass.fret) for note in chord if note.fret and bass.fret]
+    return part.pitch_of(bass) % 12 in classes and not elsewhere and max(apart, default=0) <= _REACH_FRETS
+
+
 def _strong_beats(bar: Bar) -> int:
     """How many beats of a bar carry its bass: the first, and the middle one of four or six."""
     return 2 if bar.metre.beats % 2 == 0 and bar.quarters >= _TWO_BASSES else 1
