@@ -6,7 +6,6 @@ import socket
 import sqlite3
 import subprocess
 import sys
-import time
 from collections.abc import Iterator
 from contextlib import closing, contextmanager
 from pathlib import Path
@@ -22,6 +21,7 @@ from clear_steps.store.backups import contents_of
 from clear_steps.store.copies import kept_copies
 from clear_steps.store.database import FILE_NAME
 from clear_steps.store.marked import open_marked
+from tests.patience import comes_true, patience_s
 
 RUN = """e|-0-1-3-5-|
 B|---------|
@@ -55,7 +55,7 @@ def started(*arguments: object) -> Iterator[subprocess.Popen[str]]:
         yield process
     finally:
         process.send_signal(signal.SIGINT)
-        process.wait(20)
+        process.wait(patience_s(20))
 
 
 def post(port: int, path: str, body: dict[str, object]) -> None:
@@ -64,13 +64,18 @@ def post(port: int, path: str, body: dict[str, object]) -> None:
 
 
 def answers(port: int) -> str:
-    for _ in range(200):
+    told: list[str] = []
+
+    def look() -> bool:
         try:
             with urlopen(f"http://127.0.0.1:{port}/api/songs") as answer:
-                return str(answer.read().decode())
+                told.append(str(answer.read().decode()))
         except OSError:
-            time.sleep(0.1)
-    raise AssertionError("the server did not start")
+            return False
+        return True
+
+    assert comes_true(look, 20), "the server did not start"
+    return told[-1]
 
 
 def files_in(directory: Path) -> dict[str, bytes]:

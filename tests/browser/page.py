@@ -15,6 +15,7 @@ from selenium.webdriver.support.ui import WebDriverWait
 
 from tests.browser.chrome import Served
 from tests.browser.paper import pages_of
+from tests.patience import patience_s
 
 T = TypeVar("T")
 MOST_STOPS = 120  # tab stops passed on the way to something
@@ -51,7 +52,7 @@ class Page:
         self.chrome.get("about:blank")
 
     def until(self, look: Callable[[], T], what: str = "", seconds: float = 15) -> T:
-        return WebDriverWait(self.chrome, seconds, ignored_exceptions=(Exception,)).until(
+        return WebDriverWait(self.chrome, patience_s(seconds), ignored_exceptions=(Exception,)).until(
             lambda _: look(), what
         )
 

@@ -139,7 +139,7 @@ def test_a_remark_that_looks_like_a_heading_is_written_so_that_it_stays_one(rema
     assert read_tab(write_tab(song)).song == song
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(songs())
 def test_what_we_write_goes_through_unchanged(song: Song) -> None:
     lines = write_tab(song).split("\n")

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from functools import cache
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.errors import ReadError
@@ -125,7 +125,7 @@ def test_whatever_is_read_of_a_damaged_file_is_in_the_text_or_told(name: str) ->
     content = files()[name]
     accepted: list[bool] = []
 
-    @settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=40)
     @given(st.lists(st.tuples(st.integers(0, len(content) - 1), st.binary(max_size=3)), max_size=3))
     def law(changes: list[tuple[int, bytes]]) -> None:
         damaged = content

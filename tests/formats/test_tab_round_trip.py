@@ -1,6 +1,6 @@
 """What is written reads back as an equal song, everything included."""
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 
 from clear_steps.core.score import Song
 from clear_steps.demo import demo_texts
@@ -13,7 +13,7 @@ from tests.songs import songs
 def test_text_reads_back_as_an_equal_song() -> None:
     seen = {"notes": 0, "bends": 0, "ties": 0, "words": 0, "tuplets": 0, "fingers": 0, "readings": 0}
 
-    @settings(max_examples=150, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=150)
     @given(songs())
     def law(song: Song) -> None:
         text = write_tab(song)
@@ -32,7 +32,7 @@ def test_text_reads_back_as_an_equal_song() -> None:
     assert all(count > 20 for count in seen.values()), seen
 
 
-@settings(max_examples=50, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=50)
 @given(songs())
 def test_json_reads_back_as_an_equal_song(song: Song) -> None:
     assert song_from_json(song_to_json(song)) == song

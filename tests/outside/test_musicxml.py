@@ -14,7 +14,7 @@ import partitura
 import pytest
 import verovio
 import xmlschema
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 
 from clear_steps.core.errors import ReadError
 from clear_steps.core.score import Part, Song, played_order
@@ -41,7 +41,7 @@ def test_what_we_write_fits_the_schema(song: Song, schema: xmlschema.XMLSchema) 
     schema.validate(write_musicxml(song).decode().split("\n", 2)[2])
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=60)
 @given(songs())
 def test_any_song_we_write_fits_the_schema_and_reads_back_by_us_with_the_same_notes(
     schema: xmlschema.XMLSchema, song: Song

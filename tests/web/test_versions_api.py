@@ -1,11 +1,10 @@
 """Easier versions through the API: ask, follow, compare, refuse, carry over."""
 
-import time
-
 import pytest
 from flask.testing import FlaskClient
 
 from clear_steps.demo import demo_texts
+from tests.patience import comes_true
 
 BENDS = demo_texts()[4]
 
@@ -15,12 +14,11 @@ def add(client: FlaskClient, text: str = BENDS) -> int:
 
 
 def finished(client: FlaskClient, job: dict[str, object]) -> dict[str, object]:
-    for _ in range(600):
-        answer = client.get(f"/api/searches/{job['id']}").json
-        if answer["state"] != "running":
-            return dict(answer)
-        time.sleep(0.05)
-    raise AssertionError("the search did not end")
+    def state() -> dict[str, object]:
+        return dict(client.get(f"/api/searches/{job['id']}").json)
+
+    assert comes_true(lambda: state()["state"] != "running", 30), "the search did not end"
+    return state()
 
 
 @pytest.fixture

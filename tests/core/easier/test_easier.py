@@ -6,7 +6,7 @@ from fractions import Fraction
 from pathlib import Path
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 from hypothesis.stateful import RuleBasedStateMachine, initialize, invariant, rule
 
@@ -38,7 +38,7 @@ LADDER = default_ladder()
 DEMO = [read_tab(text).song for text in demo_texts()]
 
 MOST_OF_ALL = 10  # kinds and options that every bar has
-generated = settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+generated = settings(max_examples=25)
 targets = st.sampled_from([2.0, 3.0, 4.0])
 
 

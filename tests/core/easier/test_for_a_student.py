@@ -4,7 +4,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 
 from clear_steps.core.easier import KINDS, Easier, Wish, applied, is_reached, staircase, version_of
 from clear_steps.core.grade import Ability, GradeRequest, HardestShape, Limits, grade_part
@@ -61,7 +61,7 @@ def test_a_demo_piece_for_a_beginner_holds_to_the_limits_or_says_what_stands_in_
 def test_within_the_limits_or_blocked_by_one_of_them() -> None:
     needed: list[int] = []
 
-    @settings(max_examples=16, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=16)
     @given(playable_songs(most_bars=2))
     def law(song: Song) -> None:
         found = for_student(song, BEGINNER)
@@ -79,7 +79,7 @@ def test_within_the_limits_or_blocked_by_one_of_them() -> None:
     assert sum(count > 0 for count in needed) > 4
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=25)
 @given(playable_songs(most_bars=2))
 def test_a_kind_leaves_the_measures_alone_that_it_says_it_leaves(song: Song) -> None:
     part = song.parts[0]

@@ -4,7 +4,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.easier import (
@@ -51,7 +51,7 @@ def test_a_short_bar_is_filled_only_when_asked() -> None:
     assert found.after.step <= found.before.step
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=40)
 @given(st.floats(1.0, 3.0), st.data())
 def test_bars_add_up_whatever_is_refused_of_a_filled_version(target: float, data: st.DataObject) -> None:
     song = turning_song()

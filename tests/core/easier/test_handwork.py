@@ -4,7 +4,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.easier import by_hand, halved, set_note, version_of
@@ -54,7 +54,7 @@ def test_an_event_is_halved_until_it_is_too_short() -> None:
         halved(short, 0, 0)
 
 
-@settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=40)
 @given(playable_songs(most_bars=2), st.data())
 def test_a_note_by_hand_is_an_edit_that_can_be_refused(song: Song, data: st.DataObject) -> None:
     part = song.parts[0]

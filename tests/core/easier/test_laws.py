@@ -3,7 +3,7 @@
 from dataclasses import replace
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.easier import LAWS, TOLERANCE, Pair, Wish, broken_laws, staircase, version_of
@@ -13,7 +13,7 @@ from clear_steps.ladders import default_ladder
 from tests.rolesongs import song_of
 
 LADDER = default_ladder()
-few = settings(max_examples=6, deadline=None, suppress_health_check=list(HealthCheck))
+few = settings(max_examples=6)
 seeds = st.integers(0, 10_000)
 
 

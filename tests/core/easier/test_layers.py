@@ -4,7 +4,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.easier import LAYERS, Wish, staircase
@@ -258,7 +258,7 @@ len|q   q   q   q   |
 """
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=25)
 @given(playable_songs(most_bars=3))
 def test_every_layer_fills_its_bars_and_stays_on_the_instrument(song: Song) -> None:
     part = song.parts[0]

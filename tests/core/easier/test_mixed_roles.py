@@ -1,4 +1,4 @@
-"""Songs whose sections are for different hands: no version crashes, and no way is offered that no hand plays."""
+"""Sections for different hands: no version crashes, and no way is offered that no hand plays."""
 
 from dataclasses import replace
 

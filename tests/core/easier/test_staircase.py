@@ -6,7 +6,7 @@ from fractions import Fraction
 from statistics import fmean
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 
 from clear_steps.core.easier import (
     APPROACHES,
@@ -42,7 +42,7 @@ DEMO = [read_tab(text).song for text in demo_texts()]
 def test_each_easier_version_keeps_no_more_than_the_one_before() -> None:
     needed: list[int] = []
 
-    @settings(max_examples=15, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=15)
     @given(playable_songs(most_bars=3))
     def law(song: Song) -> None:
         found = staircase(song, song.parts[0], LADDER, Wish((2.0, 3.0, 4.0)))

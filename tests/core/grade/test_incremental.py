@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.grade import Grader, grade_part
@@ -29,7 +29,7 @@ def with_other_frets(part: Part, bar: int, by: int) -> Part:
 def test_after_any_changes_the_grade_is_that_of_a_fresh_grader() -> None:
     changed: list[bool] = []
 
-    @settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=40)
     @given(
         playable_songs(), st.lists(st.tuples(st.integers(0, 3), st.integers(1, 9)), min_size=1, max_size=4)
     )

@@ -4,7 +4,7 @@ from dataclasses import replace
 from fractions import Fraction
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.errors import InvalidValueError
@@ -98,7 +98,7 @@ def test_limits_that_say_nothing_are_refused(limits: dict[str, object]) -> None:
         Limits(**limits)  # type: ignore[arg-type]
 
 
-@settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=20)
 @given(playable_songs(most_bars=2), st.floats(1.0, 6.0), st.floats(0.5, 6.0))
 def test_a_wider_limit_is_never_stricter(song: Song, rate: float, more: float) -> None:
     narrow = beyond(song, Limits(notes_per_second=rate, steps=(("technique", 2.0),)))

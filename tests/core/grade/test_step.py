@@ -8,7 +8,7 @@ from math import log2
 from pathlib import Path
 
 import pytest
-from hypothesis import HealthCheck, assume, given, settings
+from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.grade import Grader, GradeRequest, Grading, Weighing, grade_part, songwide
@@ -22,7 +22,7 @@ LADDER = default_ladder()
 CALIBRATION = Path(__file__).parents[2] / "data" / "calibration"
 SLACK = 1e-9
 
-generated = settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
+generated = settings(max_examples=40)
 
 
 def graded(song: Song, **request: object) -> Grading:
@@ -222,7 +222,7 @@ def test_sections_played_twice_weigh_twice() -> None:
     assert graded(replace(song, parts=(thrice,))).typical > graded(replace(song, parts=(once,))).typical
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=25)
 @given(playable_songs(most_bars=3))
 def test_a_glimpse_is_what_the_whole_grade_gives_for_the_hand_it_chose(song: Song) -> None:
     part = song.parts[0]

@@ -6,7 +6,7 @@ from fractions import Fraction
 from itertools import pairwise, product
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.hand import (
@@ -146,7 +146,7 @@ def test_schools_differ_where_one_may_stretch_or_move() -> None:
     assert moves[School.HOLD] < moves[School.MOVE]
 
 
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=25)
 @given(st.lists(st.tuples(st.integers(1, 6), st.integers(1, 15)), min_size=2, max_size=4))
 def test_the_path_is_the_cheapest_of_all(spots: list[tuple[int, int]]) -> None:
     """Every sequence of grips, tried one by one from the same tables."""

@@ -5,7 +5,7 @@ from fractions import Fraction
 from itertools import pairwise, product
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from clear_steps.core.grade import GradeRequest, grade_part, hand_tables, pins_not_kept
@@ -43,7 +43,7 @@ def with_note(song: Song, at: int, **changes: object) -> Song:
     )
 
 
-@settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=20)
 @given(st.lists(st.tuples(st.integers(1, 6), st.integers(1, 12)), min_size=2, max_size=3), st.integers(2, 9))
 def test_k_best_paths_are_the_k_cheapest_of_all(spots: list[tuple[int, int]], count: int) -> None:
     song = line(*(f"{string}.{fret}" for string, fret in spots))
@@ -73,7 +73,7 @@ def test_places_of_equal_pitch() -> None:
     assert {(3, 2), (4, 7)} <= {(spot.string, spot.fret) for spot in places_of(57, STANDARD, 0)}
 
 
-@settings(max_examples=30, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=30)
 @given(st.lists(st.sets(st.integers(40, 76), min_size=1, max_size=3), min_size=1, max_size=6))
 def test_every_placed_pitch_sounds_as_asked_on_a_string_of_its_own(chords: list[set[int]]) -> None:
     moments = [Moment(0.5, tuple(Pitch(midi) for midi in sorted(chord))) for chord in chords]
