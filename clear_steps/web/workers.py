@@ -7,6 +7,7 @@ for while it is worked out already is that same piece of work.
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
+from concurrent.futures.process import BrokenProcessPool
 from dataclasses import dataclass
 from multiprocessing import get_context
 from typing import Any, Concatenate, ParamSpec, Protocol, TypeVar
@@ -167,6 +168,10 @@ class Processes:
                     raise NotWantedError("nobody waits for the answer any more") from cause
             except ProcessExpired as cause:
                 raise self._give_up(key, "takes more memory than there is") from cause
+            except BrokenProcessPool as cause:
+                with self._lock:
+                    self._pool = None  # another one is started for what comes next
+                raise TooMuchError("the work was broken off; try again") from cause
 
     def _leave(self, piece: _Piece) -> None:
         """Stop the work if this was the last who waited for it."""
@@ -203,7 +208,8 @@ class Processes:
 
     def start(self) -> None:
         """Begin to start the processes, without waiting for them."""
-        self._quick().schedule(always)
+        with self._lock:
+            self._quick().schedule(always)
 
     def close(self) -> None:
         """End the processes."""

@@ -11,7 +11,10 @@
   import { lookForTabs } from './tabs'
   import Songs from './screens/songs/Songs.svelte'
 
-  const queries = new QueryClient({ defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false } } })
+  // All of a query is told: with only what was read before, data that is first read later stays old.
+  const queries = new QueryClient({
+    defaultOptions: { queries: { retry: 1, refetchOnWindowFocus: false, notifyOnChangeProps: 'all' } },
+  })
   onDestroy(connection.onReturn(() => void queries.invalidateQueries()))
   // The Desk brings the engraving with it and New song the editor, so they are loaded when first needed; and
   // what is typed belongs to its tab, so it is looked which tabs are open before a screen begins.

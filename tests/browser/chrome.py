@@ -70,9 +70,16 @@ def served_demo(directory: Path, workers: Workers | None = None) -> Iterator[Ser
     """An application with the demo songs in a fresh database."""
     database = Database(directory)
     seed(database)
-    served = Served(database, workers)
+    with served(database, workers) as found:
+        yield found
+
+
+@contextmanager
+def served(database: Database, workers: Workers | None = None) -> Iterator[Served]:
+    """An application on a database, which is closed with it."""
+    found = Served(database, workers)
     try:
-        yield served
+        yield found
     finally:
-        served.stop()
+        found.stop()
         database.close()

@@ -6,9 +6,10 @@ from pathlib import Path
 import pytest
 from selenium.webdriver import Chrome
 
+from clear_steps.store import Database
 from clear_steps.web.app import PAGES
 from clear_steps.web.workers import Processes
-from tests.browser.chrome import headless, served_demo
+from tests.browser.chrome import headless, served, served_demo
 from tests.browser.page import Page
 
 
@@ -30,9 +31,19 @@ def workers() -> Iterator[Processes]:
 @pytest.fixture
 def page(chrome: Chrome, workers: Processes, tmp_path: Path) -> Iterator[Page]:
     """A fresh database with the demo songs behind a page; at the end, what the browser complained of."""
-    with served_demo(tmp_path, workers) as served:
-        shown = Page(chrome, served)
+    with served_demo(tmp_path, workers) as demo:
+        shown = Page(chrome, demo)
         yield shown
         shown.leave()
     assert shown.complaints() == []
     assert shown.foreign_requests() == set()
+
+
+@pytest.fixture
+def empty_page(chrome: Chrome, workers: Processes, tmp_path: Path) -> Iterator[Page]:
+    """An empty library behind a page."""
+    with served(Database(tmp_path / "empty"), workers) as empty:
+        shown = Page(chrome, empty)
+        yield shown
+        shown.leave()
+    assert shown.complaints() == []

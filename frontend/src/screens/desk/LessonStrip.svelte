@@ -26,10 +26,14 @@
   ]
   let row: HTMLElement
 
-  // The chosen chunk comes into sight.
+  // The chosen chunk comes into sight within its row; the page stays where it is.
   $effect(() => {
     void lesson.at
-    row.querySelector('[aria-current="true"]')?.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+    const chosen = row.querySelector<HTMLElement>('[aria-current="true"]')
+    if (!chosen) return
+    const [own, room] = [chosen.getBoundingClientRect(), row.getBoundingClientRect()]
+    if (own.left < room.left) row.scrollLeft += own.left - room.left
+    else if (own.right > room.right) row.scrollLeft += own.right - room.right
   })
 </script>
 

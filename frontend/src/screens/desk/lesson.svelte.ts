@@ -174,8 +174,9 @@ export class LessonState {
       this.data = saved
       this.problem = ''
       doneLately.tell(words, async () => {
-        this.data = await api.cut(songId, { based_on: saved.number, revision, starts: before, lesson })
-        if (!this.chunk) this.chosen = -1
+        const back = await api.cut(songId, { based_on: saved.number, revision, starts: before, lesson })
+        this.data = back
+        if (this.chosen >= back.chunks.length) this.chosen = -1
       })
       if (this.chunk) this.choose(this.chosen, this.layer)
       else this.chosen = -1
