@@ -7,11 +7,16 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f -not -name '*.d.ts' 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo test bench faults check types versions formats pictures format pins clean
+.PHONY: demo serve test bench faults check types versions formats pictures format pins clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
+	@echo "Starting the demo; what you type there stays. Your own library: make serve"
 	$(BIN)/clear-steps demo --port $(PORT)
+
+serve: .stamps/run $(PAGES)
+	@echo "Starting your own library"
+	$(BIN)/clear-steps serve --port $(PORT)
 
 test: .stamps/dev .stamps/browser $(PAGES) check
 	$(BIN)/python -m pytest -n auto --dist loadfile
@@ -53,11 +58,13 @@ format: .stamps/dev .stamps/pages
 	cd frontend && npx prettier --write --log-level warn src
 
 .stamps/venv:
+	@echo "Setting up: a virtual environment, packages and the page (once, a minute or two)"
 	@$(PYTHON) -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed"; exit 1; }
 	$(PYTHON) -m venv .venv
 	@mkdir -p .stamps && touch $@
 
 .stamps/run: .stamps/venv requirements.txt pyproject.toml
+	@echo "Installing the packages ..."
 	$(BIN)/pip install -q -r requirements.txt
 	$(BIN)/pip install -q --no-deps -e .
 	@touch $@
@@ -72,6 +79,7 @@ format: .stamps/dev .stamps/pages
 	@mkdir -p .stamps && touch $@
 
 $(PAGES): .stamps/pages $(PAGE_SOURCES)
+	@echo "Building the page ..."
 	cd frontend && npm run -s build
 	@touch $@
 
