@@ -9,7 +9,7 @@ from typing import Any, ParamSpec, TypeVar
 P = ParamSpec("P")
 T = TypeVar("T")
 BytesOf = Callable[[tuple[Any, ...], Any], int]  # of the values asked with, and the answer
-MOST_BYTES = 24 * 2**20
+MOST_BYTES = 12 * 2**20
 _store: OrderedDict[Hashable, tuple[object, int]] = OrderedDict()  # by what was asked: the answer, its bytes
 _lock = threading.Lock()
 _held_bytes = 0

@@ -21,6 +21,7 @@ T = TypeVar("T")
 P = ParamSpec("P")
 MOST_SECONDS = 30.0
 SEARCH_SECONDS = 1800.0
+TASKS_A_PROCESS = 1_000  # then it makes room for a fresh one, so that memory stays level
 MOST_WAITING = 64  # pieces of work that pages wait for
 _MOST_GIVEN_UP = 200  # remembered, so that what took too long is not tried at every visit
 _ASKED_AGAIN_S = 0.05  # how often it is asked whether the answer is still wanted
@@ -220,7 +221,7 @@ class Processes:
 
     def _quick(self) -> ProcessPool:
         if self._pool is None:
-            self._pool = ProcessPool(self._count, context=self._context)
+            self._pool = ProcessPool(self._count, max_tasks=TASKS_A_PROCESS, context=self._context)
         return self._pool
 
 

@@ -32,8 +32,10 @@ from clear_steps.formats.tabtext import write_tab
 from clear_steps.ladders import default_ladder
 from clear_steps.store import Database
 from clear_steps.web.app import create_app
+from tests.bench.memory import memory_after
 from tests.bench.page import page_figures
 from tests.bench.songs import sixteenths, song_form
+from tests.faults.clumsiness import cost_of
 from tests.library import fill
 from tests.outside.chord_shapes import compare, exact_in_sequence
 
@@ -47,6 +49,8 @@ LESSON_FLOOR_SECONDS = 1.0
 FIGURES_FLOOR = 2.0
 OPEN_FLOOR_SECONDS, CHOICE_FLOOR_SECONDS, LONG_FLOOR_SECONDS = 0.7, 0.05, 2.0
 FIRST_LOAD_FLOOR_KB = 250.0
+CLUMSY_MEDIAN_FLOOR, CLUMSY_WORST_FLOOR = 3.0, 15.0
+MANY_SONGS, PROCESSES_FLOOR_MB, GROWN_FLOOR_MB = 500, 600.0, 60.0
 CHORDS_FLOOR, BARRE_FLOOR, SEQUENCE_FLOOR = 0.87, 0.95, 0.86
 
 
@@ -233,6 +237,7 @@ def rows() -> list[Row]:
         best_seconds(partial(coming_back, sixteenths(256, seed).parts[0]), 1) for seed in range(1, 6)
     )
     chords = compare()
+    clumsy = cost_of(0, 1_000)
     with tempfile.TemporaryDirectory() as directory:
         file = Path(directory) / "notes.musicxml"
         file.write_bytes(write_musicxml(song))
@@ -246,6 +251,7 @@ def rows() -> list[Row]:
         lesson = lesson_seconds(
             Path(directory) / "lesson", [Song(parts=(song_form(64, seed),)) for seed in range(1, 6)]
         )
+        memory = memory_after(Path(directory) / "memory", MANY_SONGS)
         dense = lesson_seconds(Path(directory) / "dense", [sixteenths(64, seed) for seed in range(1, 4)])
     return [
         Row("grading 64 bars of sixteenths (1,024 notes)", seconds[64], "s"),
@@ -266,6 +272,12 @@ def rows() -> list[Row]:
         Row("unseen chord shapes fingered as people write them", chords.exact, "share", least=CHORDS_FLOOR),
         Row("of these, barre or none as written", chords.barre, "share", least=BARRE_FLOOR),
         Row("in sequence, a bar's rest between", exact_in_sequence(300), "share", least=SEQUENCE_FLOOR),
+        Row(
+            "a bar of clumsy text over one with lengths, median", clumsy.median, "ratio", CLUMSY_MEDIAN_FLOOR
+        ),
+        Row("the same, the worst of a thousand texts", clumsy.worst, "ratio", CLUMSY_WORST_FLOOR),
+        Row("all processes of a server after 500 songs", memory.at_the_end_mb, "MB", PROCESSES_FLOOR_MB),
+        Row("of these in the last half", memory.grown_mb, "MB", GROWN_FLOOR_MB),
         Row("resident at 256 bars, in a process of its own", resident_mb(), "MB", MEMORY_FLOOR_MB),
     ]
 

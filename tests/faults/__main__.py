@@ -6,8 +6,10 @@ from concurrent.futures import ProcessPoolExecutor
 from datetime import date
 from pathlib import Path
 
+from tests.faults.clumsiness import cost_of, saved_beside
 from tests.faults.kills import opening_killed, saving_killed
 from tests.faults.mutations import Outcome, outcome, readers
+from tests.faults.restores import backing_up_killed, restoring_killed
 
 TABLE = Path(__file__).parents[2] / "docs/reliability.md"
 KILLS = 200
@@ -28,6 +30,18 @@ reading process
 grew by over all of its files.
 
 | reader | files tried | read as a song | slowest, s | memory, MB | faults |
+|---|---|---|---|---|---|
+"""
+CLUMSY_TEXTS, CLUMSY_SAVED = 10_000, 200
+MOST_AT_THE_MEDIAN, MOST_AT_THE_WORST = 3.0, 15.0
+CLUMSY = """
+## Clumsy and hostile texts
+
+Made by `tests/formats/clumsy.py`: without lengths, uneven, long, on one string or on all. What a bar costs
+is told over a bar of sixteenths with lengths in the same run (at most 3 at the median and 15 at the worst).
+Saved, a fault is a song, this one or another, or the list, that does not answer.
+
+| what | texts | read or taken | a bar at the median | at the worst | faults |
 |---|---|---|---|---|---|
 """
 KILLED = """
@@ -58,6 +72,20 @@ def _all_of(name: str, pool: ProcessPoolExecutor) -> Outcome:
     return whole
 
 
+def _clumsy_rows(place: Path) -> tuple[list[str], list[str]]:
+    """The rows of clumsy texts read and saved, and the faults."""
+    cost = cost_of(0, CLUMSY_TEXTS)
+    faults = list(cost.faults)
+    if cost.median > MOST_AT_THE_MEDIAN or cost.worst > MOST_AT_THE_WORST:
+        faults.append(f"a bar costs {cost.median:.1f} at the median and {cost.worst:.1f} at the worst")
+    taken, spoilt = saved_beside(place / "clumsy", CLUMSY_SAVED)
+    rows = [
+        f"| read | {cost.tried:,} | {cost.read:,} | {cost.median:.2f} | {cost.worst:.1f} | {len(faults)} |",
+        f"| saved | {CLUMSY_SAVED} | {taken} | | | {len(spoilt)} |",
+    ]
+    return rows, [*faults, *spoilt]
+
+
 def main() -> None:
     """Try everything, print and keep the table; ends with 1 where there was a fault."""
     rows, faults = [], []
@@ -78,14 +106,25 @@ def main() -> None:
             ("a migration from the first schema", lambda: opening_killed(place / "0001", KILLS, "0001")),
             ("a migration from the last but one", lambda: opening_killed(place / "0005", KILLS, "0005")),
             ("saving", lambda: saving_killed(place / "saving", KILLS)),
+            ("a backup", lambda: backing_up_killed(place / "backup", KILLS)),
+            ("a restore", lambda: restoring_killed(place / "restore", KILLS)),
         ):
             found_kills = work()
             faults += found_kills.lost
             figures = f"{found_kills.kills} | {found_kills.midway} | {len(found_kills.lost)}"
             kills.append(f"| {name} | {figures} |")
             print(kills[-1], flush=True)
+        clumsy, fresh = _clumsy_rows(place)
+    faults += fresh
+    print("\n".join(clumsy), flush=True)
     TABLE.write_text(
-        HEAD.format(day=date.today()) + "\n".join(rows) + "\n" + KILLED + "\n".join(kills) + "\n"
+        HEAD.format(day=date.today())
+        + "\n".join(rows)
+        + f"\n{KILLED}"
+        + "\n".join(kills)
+        + f"\n{CLUMSY}"
+        + "\n".join(clumsy)
+        + "\n"
     )
     print("\n".join(faults[:40]))
     sys.exit(1 if faults else 0)

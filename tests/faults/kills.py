@@ -43,7 +43,7 @@ def killed(work: Callable[[], None], after_s: float) -> bool:
 def opening_killed(directory: Path, kills: int, revision: str | None, seed: int = 1) -> Outcome:
     """Kill openings of a new file, or of one that an earlier revision left, at random moments."""
     chance, midway, lost = random.Random(seed), 0, []
-    usual_s = _seconds(lambda: Database(_prepared(directory / "usual", revision)).close())
+    usual_s = seconds(lambda: Database(_prepared(directory / "usual", revision)).close())
     for number in range(kills):
         place = _prepared(directory / str(number), revision)
         after_s = chance.uniform(0, usual_s)
@@ -107,7 +107,8 @@ def _prepared(directory: Path, revision: str | None) -> Path:
     return directory
 
 
-def _seconds(work: Callable[[], None]) -> float:
+def seconds(work: Callable[[], None]) -> float:
+    """How long work takes."""
     began = time.perf_counter()
     work()
     return time.perf_counter() - began

@@ -20,7 +20,7 @@ from clear_steps.core.hand.player import Habits, SchoolWeights
 
 COST_UNITS = 1000  # a cost of 1 in whole numbers
 _SHAPE_WEIGHT = 40.0
-_MOST_KEPT = 20_000  # tables of moves remembered at a time
+_MOST_KEPT = 5_000  # tables of moves remembered at a time: about 10 MB, several songs of one instrument
 
 Costs = NDArray[np.int64]
 
