@@ -164,7 +164,7 @@ def test_the_demo_songs_can_be_put_into_an_empty_library(empty_page: Page) -> No
     page.open("#/")
     page.find("button", "Put the demo songs in").click()
     page.find("h2", "Rolling pins")
-    page.sees(", demo")
+    page.sees("demo song, ")
 
 
 @pytest.mark.parametrize(("width", "height"), [(390, 844), (1280, 800)])

@@ -12,8 +12,8 @@
   const state = new LibraryState(useQueryClient())
   const library = createQuery(() => ({ queryKey: ['library'], queryFn: api.library }))
   const KINDS: Record<LibraryCopy['kind'], string> = {
-    'daily-copies': 'of a day',
-    'before-restores': 'replaced or opened',
+    'daily-copies': 'daily copy',
+    'before-restores': 'kept at a restore',
     'before-updates': 'before an update',
   }
 </script>

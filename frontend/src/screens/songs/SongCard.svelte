@@ -4,7 +4,12 @@
   import StepBadge from '../../components/StepBadge.svelte'
   import { stepText } from '../../components/steps'
 
-  let { song, onaway }: { song: Card; onaway: (away: boolean) => void } = $props()
+  interface Props {
+    song: Card
+    marksDemo: boolean // among songs of one's own
+    onaway: (away: boolean) => void
+  }
+  let { song, marksDemo, onaway }: Props = $props()
   const grade = $derived(song.grade)
 </script>
 
@@ -20,13 +25,10 @@
     {#if grade}
       <p class="mt-1 truncate text-quiet">{grade.hardest}</p>
       <p class="truncate pr-20 text-sm text-quiet">
-        {grade.bars} bar{grade.bars === 1 ? '' : 's'}, {grade.tuning}, {grade.tempo_assumed
-          ? 'about '
-          : ''}{Math.round(grade.tempo)} a minute{grade.parts > 1
+        {marksDemo && song.is_demo ? 'demo song, ' : ''}{grade.bars} bar{grade.bars === 1 ? '' : 's'}, {grade.tuning},
+        {grade.tempo_assumed ? 'about ' : ''}{Math.round(grade.tempo)} a minute{grade.parts > 1
           ? `, ${grade.parts} parts`
-          : ''}{song.is_demo ? ', demo' : ''}{song.own_step !== null
-          ? `, yours: Step ${stepText(song.own_step)}`
-          : ''}
+          : ''}{song.own_step !== null ? `, yours: Step ${stepText(song.own_step)}` : ''}
       </p>
       <div class="mt-3">
         <SmallClimb

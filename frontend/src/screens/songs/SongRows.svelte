@@ -8,9 +8,10 @@
   interface Props {
     songs: Card[]
     byStep: boolean
+    marksDemo: boolean
     onaway: (song: Card, away: boolean) => void
   }
-  let { songs, byStep, onaway }: Props = $props()
+  let { songs, byStep, marksDemo, onaway }: Props = $props()
   const ROW_PX = 186
   const NARROWEST_CARD_PX = 300
   let list = $state<HTMLElement>()
@@ -48,7 +49,7 @@
         <p class="font-mono text-xl text-quiet" aria-hidden="true">{row.begins}</p>
         <ul class="grid gap-x-10" style:grid-template-columns="repeat({across}, minmax(0, 1fr))">
           {#each row.songs as song (song.id)}
-            <li><SongCard {song} onaway={(away) => onaway(song, away)} /></li>
+            <li><SongCard {song} {marksDemo} onaway={(away) => onaway(song, away)} /></li>
           {/each}
         </ul>
       </li>

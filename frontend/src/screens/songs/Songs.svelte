@@ -146,7 +146,12 @@
         <button class="underline" onclick={() => (wanted = { ...ANYTHING })}>Show all</button>
       </p>
     {:else}
-      <SongRows songs={shown} byStep={order === 'step'} onaway={(song, gone) => void putAway(song, gone)} />
+      <SongRows
+        songs={shown}
+        byStep={order === 'step'}
+        marksDemo={library.data?.is_demo === false}
+        onaway={(song, gone) => void putAway(song, gone)}
+      />
     {/if}
     {#if away.length > 0}
       <Fold class="mt-8 border-t border-contour pt-3 text-quiet" title="put away ({away.length})">
