@@ -1,7 +1,10 @@
-"""Hypothesis strategies for songs with real variety, and small builders for hand-made bars."""
+"""Songs with real variety by a seed, as hypothesis draws them, and small builders for hand-made bars."""
 
+import random
+from collections.abc import Sequence
 from dataclasses import replace
 from fractions import Fraction
+from typing import TypeVar
 
 from hypothesis import strategies as st
 
@@ -36,159 +39,166 @@ LENGTHS = [
     Fraction(n, d)
     for n, d in ((1, 4), (1, 2), (3, 4), (1, 1), (3, 2), (2, 1), (1, 3), (1, 6), (2, 5), (1, 8))
 ]
-_WORDS = (
-    st.text("abcdefghij klmnop", min_size=1, max_size=14)
-    .map(lambda text: " ".join(text.split()))
-    .filter(lambda text: len(text) > 3)
+ARRIVALS = (
+    Technique.HAMMER_ON,
+    Technique.TAP,
+    Technique.SLIDE_IN_BELOW,
+    Technique.SLIDE_IN_ABOVE,
+    Technique.DEAD,
+    Technique.NATURAL_HARMONIC,
 )
+FROM_BEFORE = (Technique.PULL_OFF, Technique.SLIDE)
+T = TypeVar("T")
 
 
-@st.composite
-def notes(draw: st.DrawFn, string: int, before: int | None) -> Note:
+class Dice(random.Random):
+    """Chance from one seed: drawing every choice of a song by itself took seconds a song."""
+
+    def once_in(self, count: int) -> bool:
+        return self.randrange(count) == 0
+
+    def maybe(self, values: Sequence[T]) -> T | None:
+        """One of them, or as often none."""
+        return self.choice(values) if self.once_in(2) else None
+
+    def some(self, values: Sequence[T], most: int) -> set[T]:
+        return set(self.sample(values, self.randint(0, min(most, len(values)))))
+
+    def words(self) -> str:
+        """Two or three small words."""
+        return " ".join(
+            "".join(self.choice("abcdefghijklmnop") for _ in range(self.randint(2, 4)))
+            for _ in range(self.randint(2, 3))
+        )
+
+
+def _note(dice: Dice, string: int, before: int | None) -> Note:
     """One note on a string; `before` is the fret last sounded there."""
-    if before is not None and draw(st.integers(0, 9)) == 0:
-        bend = draw(st.none() | st.builds(Bend, st.sampled_from([Fraction(1), Fraction(2)]), st.booleans()))
+    if before is not None and dice.once_in(10):
+        bend = Bend(Fraction(dice.choice((1, 2))), dice.once_in(2)) if dice.once_in(2) else None
         return Note(string, before, bend=bend, tied=True)
-    techniques = set(
-        draw(st.sets(st.sampled_from([Technique.VIBRATO, Technique.SLIDE_OUT_DOWN]), max_size=1))
-    )
-    arrival = (
-        [Technique.HAMMER_ON, Technique.PULL_OFF, Technique.SLIDE]
-        if before is not None
-        else [Technique.HAMMER_ON]
-    )
-    arrival += [
-        Technique.TAP,
-        Technique.SLIDE_IN_BELOW,
-        Technique.SLIDE_IN_ABOVE,
-        Technique.DEAD,
-        Technique.NATURAL_HARMONIC,
-    ]
-    if draw(st.integers(0, 3)) == 0:
-        techniques.add(draw(st.sampled_from(arrival)))
+    techniques = dice.some((Technique.VIBRATO, Technique.SLIDE_OUT_DOWN), 1)
+    if dice.once_in(4):
+        techniques.add(dice.choice(ARRIVALS if before is None else (*ARRIVALS, *FROM_BEFORE)))
     dead = Technique.DEAD in techniques
-    if draw(st.integers(0, 9)) == 0:
-        techniques.add(draw(st.sampled_from([Technique.PALM_MUTE, Technique.LET_RING, Technique.STACCATO])))
-    bend = (
-        None
-        if dead or draw(st.integers(0, 5))
-        else Bend(Fraction(draw(st.integers(1, 8)), 2), draw(st.booleans()))
-    )
+    if dice.once_in(10):
+        techniques.add(dice.choice((Technique.PALM_MUTE, Technique.LET_RING, Technique.STACCATO)))
+    bends = not dead and dice.once_in(6)
     return Note(
         string,
-        0 if dead else draw(st.integers(0, 17)),
+        0 if dead else dice.randint(0, 17),
         frozenset(techniques),
-        bend,
-        finger=draw(st.none() | st.sampled_from(Finger)) if draw(st.integers(0, 5)) == 0 else None,
-        picking=draw(st.none() | st.sampled_from(PickingFinger)) if draw(st.integers(0, 5)) == 0 else None,
-        uncertain=draw(st.integers(0, 9)) == 0,
-        optional=draw(st.integers(0, 9)) == 0,
+        Bend(Fraction(dice.randint(1, 8), 2), dice.once_in(2)) if bends else None,
+        finger=dice.maybe(list(Finger)) if dice.once_in(6) else None,
+        picking=dice.maybe(list(PickingFinger)) if dice.once_in(6) else None,
+        uncertain=dice.once_in(10),
+        optional=dice.once_in(10),
     )
 
 
-@st.composite
-def bars(draw: st.DrawFn, strings: int, held: dict[int, int]) -> Bar:
+def _event(dice: Dice, length: Fraction, strings: int, held: dict[int, int]) -> Event:
+    chosen = sorted(dice.some(range(1, strings + 1), 3))
+    struck = tuple(_note(dice, string, held.get(string)) for string in chosen)
+    held.update({note.string: note.fret for note in struck})
+    words = frozenset(dice.some(WORD_TECHNIQUES, 2)) if struck else frozenset()
+    struck = tuple(replace(note, techniques=note.techniques - words) for note in struck)
+    sounds = any(not note.tied for note in struck)
+    return Event(
+        length,
+        struck,
+        words,
+        dice.maybe(list(Stroke)) if sounds else None,
+        dice.choice(("", "", "Am", "C/G", "F#m7b5")),
+        dice.words() if dice.once_in(10) else "",
+        dice.once_in(20),
+        dice.once_in(20),
+        frozenset({"harp"}) if struck and dice.once_in(20) else frozenset(),
+        dice.randint(1, 12) if sounds and dice.once_in(20) else None,
+        frozenset(dice.some(range(1, strings + 1), 2)) if struck else frozenset(),
+        None,
+        dice.maybe(list(Dynamic)) if struck else None,
+    )
+
+
+def _bar(dice: Dice, strings: int, held: dict[int, int]) -> Bar:
     """A bar that its events fill; `held` is the fret last sounded on each string."""
-    metre = draw(st.sampled_from([Metre(4, 4), Metre(3, 4), Metre(7, 8), Metre(6, 8)]))
+    metre = dice.choice((Metre(4, 4), Metre(3, 4), Metre(7, 8), Metre(6, 8)))
     left, events = metre.quarters, []
     while left:
-        length = draw(st.sampled_from([length for length in LENGTHS if length <= left] + [left]))
-        chosen = sorted(draw(st.sets(st.integers(1, strings), max_size=3)))
-        struck = tuple(draw(notes(string, held.get(string))) for string in chosen)
-        held.update({note.string: note.fret for note in struck})
-        words = frozenset(draw(st.sets(st.sampled_from(WORD_TECHNIQUES), max_size=2)))
-        words = words if struck else frozenset()
-        struck = tuple(replace(note, techniques=note.techniques - words) for note in struck)
-        events.append(
-            Event(
-                length,
-                struck,
-                words,
-                draw(st.none() | st.sampled_from(Stroke)) if any(not note.tied for note in struck) else None,
-                draw(st.sampled_from(["", "", "Am", "C/G", "F#m7b5"])),
-                draw(_WORDS) if draw(st.integers(0, 9)) == 0 else "",
-                draw(st.integers(0, 19)) == 0,
-                draw(st.integers(0, 19)) == 0,
-                frozenset({"harp"}) if struck and draw(st.integers(0, 19)) == 0 else frozenset(),
-                draw(st.integers(1, 12))
-                if any(not note.tied for note in struck) and draw(st.integers(0, 19)) == 0
-                else None,
-                frozenset(draw(st.sets(st.integers(1, strings), max_size=2)) if struck else ()),
-                None,
-                draw(st.none() | st.sampled_from(Dynamic)) if struck else None,
-            )
-        )
+        length = dice.choice([length for length in LENGTHS if length <= left] + [left])
+        events.append(_event(dice, length, strings, held))
         left -= length
     return Bar(
         metre,
         tuple(events),
-        tempo=draw(st.none() | st.integers(40, 200).map(Fraction)) if draw(st.integers(0, 4)) == 0 else None,
-        repeat_start=draw(st.booleans()),
-        repeat_times=draw(st.sampled_from([0, 0, 2, 3, UNCOUNTED])),
-        endings=draw(st.sampled_from([(), (), (1,), (1, 2), (LAST_TIME,)])),
-        double_bar=draw(st.integers(0, 4)) == 0,
+        tempo=Fraction(dice.randint(40, 200)) if dice.once_in(10) else None,
+        repeat_start=dice.once_in(2),
+        repeat_times=dice.choice((0, 0, 2, 3, UNCOUNTED)),
+        endings=dice.choice(((), (), (1,), (1, 2), (LAST_TIME,))),
+        double_bar=dice.once_in(5),
     )
 
 
-@st.composite
-def parts(draw: st.DrawFn, most_bars: int = 3) -> Part:
+def _part(dice: Dice, most_bars: int) -> Part:
     """A part on any of the named tunings."""
-    tuning = draw(st.sampled_from(list(TUNINGS.values())))
+    tuning = dice.choice(list(TUNINGS.values()))
     held: dict[int, int] = {}
-    count, written = draw(st.integers(1, most_bars)), ()
-    for _ in range(count):
+    held_before, written = dict(held), list[Bar]()
+    for _ in range(dice.randint(1, most_bars)):
         held_before = dict(held)
-        written = (*written, draw(bars(tuning.strings, held)))
+        written.append(_bar(dice, tuning.strings, held))
+    last = len(written) - 1
     readings: tuple[BarReading, ...] = ()
-    if draw(st.integers(0, 3)) == 0:
-        aside = draw(bars(tuning.strings, held_before))
-        readings = (
-            BarReading(len(written) - 1, "as first written", aside),
-            BarReading(len(written) - 1, "louder", None),
-        )
-    starts = sorted(draw(st.sets(st.integers(0, len(written) - 1), max_size=2)))
-    times = st.sampled_from([1, 1, 2, None])
+    if dice.once_in(4):
+        aside = BarReading(last, "as first written", _bar(dice, tuning.strings, held_before))
+        readings = (aside, BarReading(last, "louder", None))
+    starts = sorted(dice.some(range(len(written)), 2))
     return Part(
-        draw(_WORDS | st.just("")),
+        dice.words() if dice.once_in(2) else "",
         tuning,
-        draw(st.integers(0, 5)),
-        draw(st.none() | st.sampled_from(Instrument)),
-        draw(st.none() | st.sampled_from(Picking)),
-        draw(st.sampled_from([648.0, 628.0, 580.0])),
-        written,
+        dice.randint(0, 5),
+        dice.maybe(list(Instrument)),
+        dice.maybe(list(Picking)),
+        dice.choice((648.0, 628.0, 580.0)),
+        tuple(written),
         tuple(
             Section(
-                draw(_WORDS),
+                dice.words(),
                 start,
-                draw(times),
-                role=draw(st.none() | st.sampled_from(Role)),
-                sound=tuple(draw(st.sampled_from([(), ("clean",), ("dry", "far away")]))),
+                dice.choice((1, 1, 2, None)),
+                role=dice.maybe(list(Role)),
+                sound=dice.choice(((), ("clean",), ("dry", "far away"))),
             )
             for start in starts
         ),
-        tuple((start, f"Watch {draw(_WORDS)}") for start in starts[:1]),
+        tuple((start, f"Watch {dice.words()}") for start in starts[:1]),
         readings,
-        draw(st.sampled_from([24, 24, 22, 19])),
-        draw(st.integers(0, 4)) == 0,
+        dice.choice((24, 24, 22, 19)),
+        dice.once_in(5),
     )
 
 
-@st.composite
-def songs(draw: st.DrawFn, most_parts: int = 2, most_bars: int = 3) -> Song:
-    """A whole song."""
-    written = tuple(draw(parts(most_bars)) for _ in range(draw(st.integers(1, most_parts))))
+def song_by(seed: int, most_parts: int = 2, most_bars: int = 3) -> Song:
+    """A whole song; the same seed gives the same one."""
+    dice = Dice(seed)
+    written = tuple(_part(dice, most_bars) for _ in range(dice.randint(1, most_parts)))
     named = [section.name for part in written for section in part.sections]
-    tempo = draw(st.none() | st.integers(40, 200).map(Fraction))
+    tempo = Fraction(dice.randint(40, 200)) if dice.once_in(2) else None
     return Song(
-        draw(_WORDS | st.just("")),
+        dice.words() if dice.once_in(2) else "",
         tempo,
-        tempo is not None and draw(st.booleans()),
-        draw(st.integers(-50, 50)),
-        draw(st.none() | st.sampled_from(Feel)),
+        tempo is not None and dice.once_in(2),
+        dice.randint(-50, 50),
+        dice.maybe(list(Feel)),
         tuple(named[:1]),
         written,
-        (("Learned from", draw(_WORDS)),) if draw(st.booleans()) else (),
+        (("Learned from", dice.words()),) if dice.once_in(2) else (),
     )
+
+
+def songs(most_parts: int = 2, most_bars: int = 3) -> st.SearchStrategy[Song]:
+    """Whole songs with real variety."""
+    return st.integers(0, 2**32).map(lambda seed: song_by(seed, most_parts, most_bars))
 
 
 def line(*frets: str, length: Fraction = Fraction(1, 2), tempo: int = 120) -> Song:
