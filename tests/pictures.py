@@ -9,6 +9,7 @@ from pathlib import Path
 from selenium.webdriver.common.by import By
 from selenium.webdriver.common.keys import Keys
 
+from clear_steps.store.backups import keep_daily_copy
 from tests.browser.chrome import headless, served_demo
 from tests.browser.page import Page
 from tests.every_mark import every_mark_text
@@ -130,6 +131,15 @@ def students(page: Page) -> None:
     page.find("form[aria-label='Tomke']")
 
 
+def backup(page: Page) -> None:
+    keep_daily_copy(page.served.database)
+    page.open("#/library")
+    page.find("[aria-label=Copies]")
+    # Where the picture was taken is nobody's affair.
+    usual = "~/.local/share/clear-steps/clear-steps.sqlite3"
+    page.chrome.execute_script("document.querySelector('main .font-mono').textContent = arguments[0]", usual)
+
+
 def ladder(page: Page) -> None:
     page.open("#/ladder")
     page.sees("What Step 4 allows")
@@ -165,6 +175,7 @@ VIEWS: tuple[Callable[[Page], None], ...] = (
     group,
     students,
     ladder,
+    backup,
     every_mark,
     desk_phone,
     desk_text,
