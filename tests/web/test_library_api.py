@@ -7,6 +7,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from clear_steps.store import Database
+from clear_steps.store.backups import restore_directory
 from clear_steps.store.marked import open_marked
 from clear_steps.web.app import create_app
 from tests.web.test_api import TAB, add
@@ -80,3 +81,34 @@ def test_a_library_that_is_taken_away_takes_no_saves_and_says_so(tmp_path: Path)
     answer = client.post("/api/songs", json={"text": TAB.replace("Porch", "Lantern")})
     assert (answer.status_code, answer.json["code"]) == (503, "file_gone")
     assert "copy it, put the file back and start again" in answer.json["message"]
+
+
+def everything(client: FlaskClient) -> dict[str, bytes]:
+    """Every song, version, student and lesson as the API gives it, and every file of a song."""
+    songs = [card["id"] for card in client.get("/api/songs").json["songs"]]
+    paths = ["students", *(f"students/{number}/songs" for number in (1, 2, 3))]
+    for song in songs:
+        paths += [
+            f"songs/{song}{end}" for end in ("", "/revisions", "/lesson", "/sheet", "/versions", "/groups")
+        ]
+        paths += [f"songs/{song}/file.{ending}" for ending in ("tab", "musicxml", "mid", "json")]
+        listed = client.get(f"/api/songs/{song}/versions").json["versions"]
+        paths += [f"versions/{each['id']}" for each in listed]
+    return {path: client.get(f"/api/{path}").data for path in paths}
+
+
+def test_what_is_restored_into_an_empty_directory_is_the_same_to_the_byte(
+    demo: FlaskClient, tmp_path: Path
+) -> None:
+    demo.post("/api/library/demo-songs")
+    demo.post("/api/songs/1/groups", json={"name": "Thursday", "seats": [{"who": "Mira", "student_id": 1}]})
+    demo.put("/api/songs/1/own-step", json={"part_index": 0, "based_on": 0, "step": 4.0})
+    demo.put("/api/versions/1/choice", json={"based_on": 0, "refused": [1]})
+    backup = tmp_path / "backup.sqlite3"
+    backup.write_bytes(demo.get("/api/library/backup").data)
+    assert restore_directory(tmp_path / "empty", backup) is None
+    restored = Database(tmp_path / "empty")
+    before = everything(demo)
+    assert len(before) > 60
+    assert everything(create_app(restored).test_client()) == before
+    restored.close()
