@@ -23,6 +23,7 @@ MOST_SECONDS = 30.0
 SEARCH_SECONDS = 1800.0
 TASKS_A_PROCESS = 1_000  # then it makes room for a fresh one, so that memory stays level
 MOST_WAITING = 64  # pieces of work that pages wait for
+MOST_KEPT = 8  # answers that came while nobody waited
 _MOST_GIVEN_UP = 200  # remembered, so that what took too long is not tried at every visit
 _ASKED_AGAIN_S = 0.05  # how often it is asked whether the answer is still wanted
 
@@ -99,7 +100,7 @@ class Here:
 
 @dataclass
 class _Piece:
-    """A piece of work under way, and how many wait for it."""
+    """A piece of work that is under way or was not asked after since it was done, and how many wait."""
 
     future: ProcessFuture[Any]
     waiting: int = 0
@@ -142,14 +143,20 @@ class Processes:
             if key in self._given_up:
                 raise TooLongError(self._given_up[key])
             piece = self._pieces.get(key)
-            if piece is None or piece.future.done():
-                self._pieces = {key: each for key, each in self._pieces.items() if not each.future.done()}
-                if len(self._pieces) >= MOST_WAITING:
-                    raise TooMuchError("too much is being worked out at the moment; try again in a moment")
+            if piece is None:
+                self._make_room()
                 future = self._quick().schedule(work, args=values, timeout=self._most_seconds)
                 piece = self._pieces[key] = _Piece(future)
             piece.waiting += 1
             return piece
+
+    def _make_room(self) -> None:
+        """Of what came out while nobody waited the latest few are kept for who asks again."""
+        done = [key for key, each in self._pieces.items() if each.future.done()]
+        for key in done[:-MOST_KEPT]:
+            del self._pieces[key]
+        if len(self._pieces) - len(done[-MOST_KEPT:]) >= MOST_WAITING:
+            raise TooMuchError("too much is being worked out at the moment; try again in a moment")
 
     def _awaited(
         self, key: Hashable, piece: _Piece, wanted: Callable[[], bool], patience_s: float | None
@@ -165,7 +172,7 @@ class Processes:
                 if patience_s is not None and waited >= patience_s:
                     raise NotYetError("this is still being worked out") from cause
                 if not wanted():
-                    self._leave(piece)
+                    self._leave(key, piece)
                     raise NotWantedError("nobody waits for the answer any more") from cause
             except ProcessExpired as cause:
                 raise self._give_up(key, "takes more memory than there is") from cause
@@ -174,10 +181,11 @@ class Processes:
                     self._pool = None  # another one is started for what comes next
                 raise TooMuchError("the work was broken off; try again") from cause
 
-    def _leave(self, piece: _Piece) -> None:
+    def _leave(self, key: Hashable, piece: _Piece) -> None:
         """Stop the work if this was the last who waited for it."""
         with self._lock:
             if piece.waiting == 1:
+                self._pieces.pop(key, None)
                 piece.future.cancel()  # type: ignore[no-untyped-call]  # the package has no types here
 
     def _give_up(self, key: Hashable, why: str) -> TooLongError:

@@ -27,6 +27,7 @@ from clear_steps.web.workers import (
 from tests.patience import comes_true, patience_s
 from tests.web.test_api import TAB, add
 
+MOST_S = 3.0  # that a piece of work may take here
 ENDLESS_S = 3600.0  # ended by the workers, or never
 
 
@@ -45,7 +46,7 @@ def refuse(kind: str) -> str:
 
 @pytest.fixture(scope="module")
 def processes() -> Iterator[Processes]:
-    started = Processes(2, most_seconds=3.0)
+    started = Processes(2, most_seconds=MOST_S)
     assert started.run(busy, 0.0) == "done"
     yield started
     started.close()
@@ -116,6 +117,37 @@ def test_who_is_not_patient_is_told_and_the_work_goes_on(processes: Processes, t
     with pytest.raises(NotYetError):
         processes.run(count, tmp_path, 1.5, patience_s=0.0)
     assert processes.run(count, tmp_path, 1.5) == 1  # the same piece of work, begun before
+
+
+def test_what_comes_out_while_nobody_waits_is_kept_for_who_asks_again(
+    processes: Processes, tmp_path: Path
+) -> None:
+    with pytest.raises(NotYetError):
+        processes.run(count, tmp_path, 0.1, patience_s=0.0)
+    assert comes_true(lambda: list(tmp_path.iterdir()))
+    processes.run(busy, 1.0)  # long enough for the other to be done
+    assert processes.run(count, tmp_path, 0.1) == 1
+
+
+def test_what_takes_too_long_while_nobody_waits_is_told_to_who_asks_again(
+    processes: Processes, tmp_path: Path
+) -> None:
+    """A page asks, is told to wait, and asks again later: it must not begin the work anew each time."""
+
+    def asked() -> str:
+        try:
+            processes.run(marked_and_busy, tmp_path, patience_s=0.0)
+        except (NotYetError, TooLongError) as error:
+            return error.code
+        return "done"
+
+    def asked_now_and_then() -> bool:
+        time.sleep(MOST_S * 1.5)  # it is given up in between
+        return asked() == "too_long"
+
+    assert asked() == "not_yet"
+    assert comes_true(asked_now_and_then)
+    assert len(list(tmp_path.iterdir())) == 1
 
 
 def test_what_is_asked_for_by_many_at_once_is_worked_out_once(processes: Processes, tmp_path: Path) -> None:

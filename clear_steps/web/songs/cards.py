@@ -3,6 +3,7 @@
 import json
 import logging
 import threading
+import time
 from dataclasses import dataclass
 
 from clear_steps.core.errors import ClearStepsError
@@ -10,11 +11,11 @@ from clear_steps.store import Database, KeptAnswers, OwnSteps, Songs, StoredSong
 from clear_steps.web.current import ladder_in_use
 from clear_steps.web.program import program_mark
 from clear_steps.web.songs.grading import card_or_problem, problem_json
-from clear_steps.web.workers import NotYetError, TooLongError, Workers
+from clear_steps.web.workers import NotYetError, TooLongError, TooMuchError, Workers
 
 KIND = "card"
 AT_ONCE = 8  # so few are graded before the answer is given
-PATIENCE_S = 3.0  # that the answer waits for one of them
+PATIENCE_S = 3.0  # that the answer waits for them
 _WAITING = '{"grade":null,"problem":""}'
 
 
@@ -39,7 +40,7 @@ class Cards:
         keys = {song.id: digest(song.latest.text, ladder) for song in songs}
         missing = [_Missing(keys[s.id], s.latest.text, ladder) for s in songs if keys[s.id] not in kept]
         if 0 < len(missing) <= AT_ONCE:
-            kept |= self._graded(missing, PATIENCE_S)
+            kept |= self._graded(missing, time.monotonic() + PATIENCE_S)
             missing = [each for each in missing if each.key not in kept]
         if missing:
             self._begin()
@@ -51,16 +52,17 @@ class Cards:
             kept = KeptAnswers(session, KIND, program_mark()).every()
             return Songs(session).every(), OwnSteps(session).every(), kept, ladder_in_use(session).content
 
-    def _graded(self, missing: list[_Missing], patience_s: float | None = None) -> dict[str, str]:
-        """Grade these and keep them; those that are not done within the patience are left for later."""
+    def _graded(self, missing: list[_Missing], until: float | None = None) -> dict[str, str]:
+        """Grade these and keep them; those that are not done until then are left for later."""
         made = {}
         for each in missing:
+            patience_s = None if until is None else max(until - time.monotonic(), 0.0)
             try:
                 made[each.key] = self._workers.run(
                     card_or_problem, each.text, each.ladder, patience_s=patience_s
                 )
-            except NotYetError:
-                patience_s = 0.0
+            except (NotYetError, TooMuchError):
+                continue
             except TooLongError as error:
                 made[each.key] = problem_json(str(error))
         with self._database.session() as session:
@@ -82,10 +84,9 @@ class Cards:
                 songs, _, kept, ladder = self._stored()
                 texts = {digest(song.latest.text, ladder): song.latest.text for song in songs}
                 missing = [_Missing(key, text, ladder) for key, text in texts.items() if key not in kept]
-                if not missing:
-                    return
-                for at in range(0, len(missing), AT_ONCE):
-                    self._graded(missing[at : at + AT_ONCE])
+                made = [self._graded(missing[at : at + AT_ONCE]) for at in range(0, len(missing), AT_ONCE)]
+                if not any(made):
+                    return  # all are there, or nothing more is taken now: the page asks again
         except ClearStepsError as error:  # the page asks again, and says what is wrong with the file
             logging.getLogger(__name__).warning("the songs could not be graded: %s", error)
 

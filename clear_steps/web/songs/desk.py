@@ -54,9 +54,9 @@ def desk_of(song: StoredSong, query: GradeQuery, status: int = 200) -> Response:
             wanted=still_wanted(),
             patience_s=PATIENCE_S,
         )
-    except NotYetError:
+    except (NotYetError, TooMuchError):
         waiting = True
-    except (ReadError, TooLongError, TooMuchError) as error:
+    except (ReadError, TooLongError) as error:
         problem = str(error)
     row = {
         "id": song.id,
