@@ -63,7 +63,7 @@ def demo_library(directory: Path, address: str, fresh: bool) -> Iterator[Databas
 
 @contextmanager
 def _locked(directory: Path, address: str) -> Iterator[None]:
-    lock = DataLock(directory, address)
+    lock = DataLock(directory, f"Clear Steps at {address}")
     try:
         yield
     finally:

@@ -21,7 +21,6 @@ from clear_steps.store.copies import (
     kept_copies,
     looking_into,
     stamp,
-    without_kept_answers,
     write_copy,
 )
 from clear_steps.store.database import FILE_NAME, Database
@@ -47,9 +46,7 @@ class Contents:
 
 def write_backup(database: Database, target: Path) -> Path:
     """Everything as one file, while others read and write; raises NoRoomError or StoreError."""
-    copy = write_copy(database.file.standing, target)
-    without_kept_answers(copy)
-    return copy
+    return write_copy(database.file.standing, target)
 
 
 def keep_daily_copy(database: Database) -> KeptCopy | None:
@@ -105,7 +102,7 @@ def restore(database: Database, candidate: Path, called: str = "") -> Path:
 def restore_directory(directory: Path, candidate: Path) -> Path | None:
     """The same for a directory that nobody serves, whatever state its file is in; none was kept where none
     was there. Raises NoBackupError or StoreError."""
-    lock = DataLock(directory, "a restore")
+    lock = DataLock(directory, "a restore, which takes a moment")
     try:
         path = directory / FILE_NAME
         with _prepared(candidate, candidate.name) as ready:

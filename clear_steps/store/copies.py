@@ -70,7 +70,8 @@ def folder_of(path: Path, kind: CopyKind) -> Path:
 
 
 def write_copy(source: sqlite3.Connection, target: Path) -> Path:
-    """The whole database behind a connection as one file, complete or not there at all.
+    """The database behind a connection as one file, complete or not there at all; answers that can be made
+    again at any time are left out.
 
     Others may read and write meanwhile. Raises NoRoomError or StoreError.
     """
@@ -79,10 +80,19 @@ def write_copy(source: sqlite3.Connection, target: Path) -> Path:
         with closing(sqlite3.connect(unfinished)) as copy:
             source.backup(copy)
             copy.execute("PRAGMA journal_mode=DELETE")  # else it is three files once it is opened
+            _without_kept_answers(copy)
         return unfinished.replace(target)
     except (sqlite3.Error, OSError) as cause:
         unfinished.unlink(missing_ok=True)
         raise _unwritable(target, cause) from cause
+
+
+def _without_kept_answers(copy: sqlite3.Connection) -> None:
+    """Of a database of any revision: early ones kept none."""
+    if copy.execute("SELECT 1 FROM sqlite_master WHERE name = 'kept_answers'").fetchone():
+        copy.execute("DELETE FROM kept_answers")
+        copy.commit()
+        copy.execute("VACUUM")
 
 
 def copy_aside(path: Path) -> Path | None:
@@ -103,14 +113,6 @@ def copy_aside(path: Path) -> Path | None:
     except OSError as cause:
         raise _unwritable(aside, cause) from cause
     return aside
-
-
-def without_kept_answers(copy: Path) -> None:
-    """Take out of a copy what can be made again at any time."""
-    with closing(sqlite3.connect(copy)) as connection:
-        connection.execute("DELETE FROM kept_answers")
-        connection.commit()
-        connection.execute("VACUUM")
 
 
 def forget_old(path: Path, kind: CopyKind, most: int) -> None:

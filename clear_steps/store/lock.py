@@ -15,14 +15,15 @@ class DataLock:
     """Held while a server or a restore works on a data directory; the system lets go of it with the
     process."""
 
-    def __init__(self, directory: Path, address: str) -> None:
-        """Take it; raises StoreError, with the address of whoever holds it, where it is taken."""
+    def __init__(self, directory: Path, holder: str) -> None:
+        """Take it as `Clear Steps at http://...`, say; raises StoreError that names who holds it where it is
+        taken."""
         self._told = directory / _ADDRESS_NAME
         make_directory(directory)
         try:
             self._lock = FileLock(directory / LOCK_NAME, timeout=0)
             self._lock.acquire()
-            self._told.write_text(address, encoding="utf-8")
+            self._told.write_text(holder, encoding="utf-8")
         except Timeout as cause:
             raise StoreError(
                 f"{directory} is in use by {self._holder()}; use that one, or stop it first,"
@@ -35,7 +36,7 @@ class DataLock:
 
     def _holder(self) -> str:
         try:
-            return f"Clear Steps at {self._told.read_text(encoding='utf-8')}"
+            return self._told.read_text(encoding="utf-8")
         except OSError:
             return "another Clear Steps"
 

@@ -8,7 +8,7 @@ from pathlib import Path
 import pytest
 
 from clear_steps.demo import begin_over, seed
-from clear_steps.store import Database, Songs, Student, Students, backups
+from clear_steps.store import Database, KeptAnswers, Songs, Student, Students, backups, copies
 from clear_steps.store.backups import (
     DAYS_KEPT,
     contents_of,
@@ -18,9 +18,9 @@ from clear_steps.store.backups import (
     restore_directory,
     write_backup,
 )
-from clear_steps.store.copies import CopyKind, kept_copies
+from clear_steps.store.copies import CopyKind, kept_copies, looking_into
 from clear_steps.store.database import FILE_NAME
-from clear_steps.store.errors import FileGoneError, NoBackupError, NotFoundError, StoreError
+from clear_steps.store.errors import FileGoneError, NoBackupError, NoRoomError, NotFoundError, StoreError
 from clear_steps.store.lock import DataLock
 from clear_steps.store.marked import is_marked, open_marked
 
@@ -51,6 +51,25 @@ def test_a_restore_replaces_everything_keeps_what_stood_there_and_is_undone(
     assert titles(database) == ["Porch"]
     restore(database, kept)
     assert titles(database) == ["Lantern", "Porch"]
+
+
+def test_what_can_be_made_again_is_not_in_a_backup(database: Database, tmp_path: Path) -> None:
+    with database.session() as session:
+        KeptAnswers(session, "card", "mark").keep([("key", "answer")])
+    with looking_into(write_backup(database, tmp_path / "backup.sqlite3")) as connection:
+        assert connection.execute("SELECT count(*) FROM kept_answers").fetchone() == (0,)
+
+
+def test_a_backup_has_its_name_only_when_all_of_it_is_done(
+    database: Database, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def full(_copy: sqlite3.Connection) -> None:
+        raise sqlite3.OperationalError("database or disk is full")
+
+    monkeypatch.setattr(copies, "_without_kept_answers", full)
+    with pytest.raises(NoRoomError):
+        write_backup(database, tmp_path / "backup.sqlite3")
+    assert not list(tmp_path.glob("backup*"))
 
 
 def test_a_backup_says_what_is_in_it(database: Database, tmp_path: Path) -> None:
@@ -242,13 +261,13 @@ def test_a_file_that_comes_back_takes_saves_again(database: Database) -> None:
 
 
 def test_one_directory_is_served_once(tmp_path: Path) -> None:
-    lock = DataLock(tmp_path, "http://127.0.0.1:8420")
+    lock = DataLock(tmp_path, "Clear Steps at http://127.0.0.1:8420")
     with pytest.raises(StoreError, match=r"in use by Clear Steps at http://127\.0\.0\.1:8420"):
-        DataLock(tmp_path, "http://127.0.0.1:9000")
+        DataLock(tmp_path, "Clear Steps at http://127.0.0.1:9000")
     with pytest.raises(StoreError, match="in use"):
         restore_directory(tmp_path, write_backup(Database(tmp_path / "b"), tmp_path / "b.sqlite3"))
     lock.release()
-    DataLock(tmp_path, "http://127.0.0.1:9000").release()
+    DataLock(tmp_path, "Clear Steps at http://127.0.0.1:9000").release()
 
 
 def test_a_damaged_library_names_its_copies_and_is_restored_from_one(tmp_path: Path) -> None:
