@@ -20,6 +20,7 @@ from tests.browser.page import Page
 from tests.patience import comes_true, patience_s
 from tests.test_serving import answers, free_port
 from tests.web.test_api import TAB
+from tests.web.test_whom_api import WIDE
 
 SONG = 5  # Burnt sugar
 TWO_WAYS = """Title: Two ways to hold it
@@ -238,14 +239,28 @@ def test_a_child_is_handed_and_seated_only_what_is_within_their_reach(page: Page
     page.sees("past a comfortable Step 2")
     page.choose("What is handed out", "version at Step")
     page.sees("past a comfortable Step 2")  # the version is past her too
-    offered = page.asks(f"students/{child}/songs/1/parts/0")
-    assert offered["proposed"] is None
-    assert not any(each["within_reach"] for each in offered["choices"])
+    assert page.asks(f"students/{child}/songs/1/parts/0") == {"proposed": None}
+    page.find("[aria-label='Past who gets it'] a", "Write a version for them")
     group = {"name": "Thursday", "seats": [{"who": "Juna", "student_id": child}]}
     page.asks("songs/1/groups", group)
     page.open("#/song/1/group")
     page.sees("for Juna")
     assert "within reach" not in page.find("main").text
+
+
+def test_a_version_within_reach_is_handed_out_by_one_click(page: Page) -> None:
+    song = page.asks("songs", {"text": WIDE})["id"]
+    with page.served.database.session() as session:
+        Students(session).add(Student("Enno", Player(75.0), Limits()))
+    page.asks(
+        f"songs/{song}/changes",
+        {"first": 0, "last": 0, "kind": "root", "says": "the root alone, one string"},
+    )
+    page.open(f"#/song/{song}/sheet")
+    page.choose_whom("Enno")
+    page.find("[aria-label='Past who gets it'] button", "Hand out the version at Step 1.0").click()
+    page.sees("one change: the root alone, one string")
+    assert not page.chrome.find_elements(By.CSS_SELECTOR, "[aria-label='Past who gets it']")
 
 
 def test_a_reload_and_the_way_back_find_what_was_chosen(page: Page) -> None:

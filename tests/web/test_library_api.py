@@ -1,15 +1,19 @@
 """The library as one file, through the API: had, looked into, restored, undone; and the demo begun over."""
 
+import threading
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from flask.testing import FlaskClient
 
+from clear_steps.core.easier import Progress
 from clear_steps.store import Database
 from clear_steps.store.backups import restore_directory
 from clear_steps.store.marked import open_marked
 from clear_steps.web.app import create_app
+from clear_steps.web.versions.jobs import Jobs, Search
+from tests.patience import comes_true, patience_s
 from tests.web.test_api import TAB, add
 
 
@@ -28,6 +32,15 @@ def given_back(client: FlaskClient, content: bytes, kind: str = "application/oct
     return client.post("/api/library/backups", data=content, content_type=kind)
 
 
+def restored(client: FlaskClient) -> None:
+    name = given_back(client, client.get("/api/library/backup").data).json["name"]
+    assert client.post("/api/library/restored", json={"name": name}).status_code == 200
+
+
+def begun_over(client: FlaskClient) -> None:
+    assert client.post("/api/library/begun-over").status_code == 200
+
+
 def test_a_backup_is_had_looked_into_restored_and_undone(client: FlaskClient) -> None:
     add(client)
     backup = client.get("/api/library/backup")
@@ -41,6 +54,36 @@ def test_a_backup_is_had_looked_into_restored_and_undone(client: FlaskClient) ->
     assert client.get("/api/library/contents", query_string={"name": kept}).json["songs"] == 2
     client.post("/api/library/restored", json={"name": kept})
     assert titles(client) == ["Lantern", "Porch"]
+
+
+def test_of_backups_that_were_opened_the_last_is_kept(client: FlaskClient) -> None:
+    backup = client.get("/api/library/backup").data
+    names = [given_back(client, backup).json["name"] for _ in range(3)]
+    kept = [copy["name"] for copy in client.get("/api/library").json["copies"]]
+    assert kept == names[-1:]
+
+
+@pytest.mark.parametrize("replace", [restored, begun_over])
+def test_a_search_under_way_stores_nothing_in_what_is_put_in_its_place(
+    demo: FlaskClient,
+    replace,  # type: ignore[no-untyped-def]
+) -> None:
+    goes_on, stored = threading.Event(), []
+
+    def found(_progress: Progress) -> str:
+        assert goes_on.wait(patience_s(10))
+        return "a version"
+
+    def store(version: str) -> int:
+        stored.append(version)
+        return 1
+
+    jobs: Jobs = demo.application.extensions["clear_steps_jobs"]
+    job = jobs.start("what is replaced", Search(found, store))
+    replace(demo)
+    goes_on.set()
+    assert comes_true(lambda: job.state == "stopped")
+    assert not stored
 
 
 def test_a_file_that_is_no_backup_is_refused_and_not_kept(client: FlaskClient) -> None:

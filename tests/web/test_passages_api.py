@@ -86,7 +86,7 @@ def test_a_tapped_tempo_changes_one_line_of_the_text(client: FlaskClient) -> Non
 
 def test_a_step_of_the_teachers_own_stands_beside_and_its_difference_is_listed(client: FlaskClient) -> None:
     song = add(client)
-    assert client.get("/api/differences").json == {"differences": [], "waiting": 0}
+    assert client.get("/api/differences").json == {"differences": [], "waiting": 0, "not_graded": []}
     desk = client.put(f"/api/songs/{song}/own-step", json={"based_on": 0, "part_index": 0, "step": 2.5}).json
     assert desk["own_steps"] == [{"part_index": 0, "number": 1, "step": 2.5}]
     row = client.get("/api/differences").json["differences"][0]

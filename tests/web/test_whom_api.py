@@ -108,6 +108,21 @@ def test_the_pieces_of_a_step_make_the_whole() -> None:
     assert seen > 40
 
 
+def test_what_is_within_reach_is_proposed_to_hand_out(client: FlaskClient) -> None:
+    """Of a song past Ines: the version that plays one string, once there is one."""
+    song, student = added(client, "/songs", {"text": WIDE}), added(client, "/students", STUDENT)
+    path = f"/api/students/{student['id']}/songs/{song['id']}/parts/0"
+    assert client.get(path).json == {"proposed": None}
+    wish = {"first": 0, "last": 0, "kind": "root", "says": "the root alone, one string"}
+    version = added(client, f"/songs/{song['id']}/changes", wish)["id"]
+    assert client.get(path).json == {"proposed": {"version_id": version, "step": 1.0}}
+    assert client.get(path.replace("parts/0", "parts/7")).status_code == 422
+    tall = added(client, "/students", {"name": "Tall", "span_mm": 140})["id"]
+    original = client.get(f"/api/students/{tall}/songs/{song['id']}/parts/0").json["proposed"]
+    assert original["version_id"] is None
+    assert original["step"] > 1
+
+
 def test_a_first_group_seats_students_within_their_limits(client: FlaskClient) -> None:
     """The only thing there is to play is past Ines: she gets it all the same, and it is said which bars."""
     song = added(client, "/songs", {"text": WIDE})

@@ -7,10 +7,11 @@ from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 import pytest
+from flask.testing import FlaskClient
 
 from clear_steps.core.easier import Progress, StoppedError
 from clear_steps.core.errors import InvalidValueError, Problem, ReadError
-from clear_steps.store import Database
+from clear_steps.store import Database, Group, Groups, OwnSteps, Seat
 from clear_steps.web.app import create_app
 from clear_steps.web.remembering import MOST_BYTES, held_bytes, remembered
 from clear_steps.web.versions.jobs import MOST_WAITING as MOST_SEARCHES
@@ -228,18 +229,27 @@ def test_what_a_process_keeps_is_bounded_by_bytes() -> None:
     assert asked == [1, 2, 3, 4, 5, 2]
 
 
-def test_one_song_that_takes_too_long_is_nobody_elses_affair(tmp_path: Path) -> None:
-    class Slow(Here):
-        def run(self, work, *values, **how):  # type: ignore[no-untyped-def]
-            if "slow" in str(values[0]):
-                raise NotYetError("not yet") if how.get("patience_s") else TooLongError("takes too long")
-            return work(*values)
+class Slow(Here):
+    """Everything is done at once but what has to do with a slow song."""
 
+    def run(self, work, *values, **how):  # type: ignore[no-untyped-def]
+        if "A slow one" in str(values):
+            raise NotYetError("not yet") if how.get("patience_s") else TooLongError("takes too long")
+        return work(*values)
+
+
+@pytest.fixture
+def beside_a_slow_song(tmp_path: Path) -> FlaskClient:
     client = create_app(Database(tmp_path), workers=Slow()).test_client()
     add(client)
     stored = client.post("/api/songs", json={"text": TAB.replace("Porch", "A slow one")})
     assert (stored.status_code, stored.json["waiting"], stored.json["analysis"]) == (201, True, None)
-    assert client.get(f"/api/songs/{stored.json['id']}").json["title"] == "A slow one"
+    return client
+
+
+def test_one_song_that_takes_too_long_is_nobody_elses_affair(beside_a_slow_song: FlaskClient) -> None:
+    client = beside_a_slow_song
+    assert client.get("/api/songs/2").json["title"] == "A slow one"
     assert client.get("/api/songs/1").json["analysis"]["title"] == "Porch"
 
     def cards() -> dict[str, dict[str, object]]:
@@ -248,3 +258,32 @@ def test_one_song_that_takes_too_long_is_nobody_elses_affair(tmp_path: Path) -> 
     assert comes_true(lambda: cards()["A slow one"]["problem"])
     assert cards()["A slow one"]["problem"] == "takes too long"
     assert cards()["Porch"]["grade"]
+
+
+def test_a_students_songs_are_listed_with_the_one_that_takes_too_long(
+    beside_a_slow_song: FlaskClient,
+) -> None:
+    client = beside_a_slow_song
+    student = client.post("/api/students", json={"name": "Ilka", "span_mm": 100}).json["id"]
+    with client.application.extensions["clear_steps_database"].session() as session:
+        for song in (1, 2):
+            Groups(session).add(song, Group("Thursday", (Seat("Ilka", 0, None, student),)))
+    slow, porch = client.get(f"/api/students/{student}/songs").json["songs"]
+    assert (slow["title"], slow["step"], slow["problem"]) == ("A slow one", None, "takes too long")
+    assert porch["step"] > 1
+    assert not porch["problem"]
+
+
+def test_ladders_are_tried_and_compared_without_the_song_that_takes_too_long(
+    beside_a_slow_song: FlaskClient,
+) -> None:
+    client = beside_a_slow_song
+    ladder = client.get("/api/ladder").json["ladder"]
+    tried = client.post("/api/ladder/preview", json={"ladder": ladder}).json
+    assert ([song["title"] for song in tried["songs"]], tried["left_out"]) == (["Porch"], 1)
+    with client.application.extensions["clear_steps_database"].session() as session:
+        for song in (1, 2):
+            OwnSteps(session).set(song, 0, 5.0, 0)
+    found = client.get("/api/differences").json
+    assert [row["title"] for row in found["differences"]] == ["Porch"]
+    assert (found["waiting"], found["not_graded"]) == (0, ["A slow one: takes too long"])

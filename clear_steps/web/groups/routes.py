@@ -10,9 +10,10 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.store import Group, Groups, NotFoundError, Songs, StoredGroup, Students, Versions
 from clear_steps.web.current import answered, current_database, ladder_in_use, worked_out
 from clear_steps.web.groups import schemas as api
-from clear_steps.web.groups.proposal import Offered, proposed_seats
+from clear_steps.web.groups.proposal import proposed_seats
 from clear_steps.web.groups.seats import Seated, group_json, parts_in
 from clear_steps.web.songs.desk import latest_of
+from clear_steps.web.versions.offered import Offered, offered_of
 
 blueprint = APIBlueprint("groups", __name__, url_prefix="/api")
 
@@ -39,7 +40,7 @@ def propose_group(song_id: int) -> api.GroupIn:
     with current_database().reading() as session:
         songs, latest = Songs(session), Songs(session).get(song_id).latest
         versions = [each for each in Versions(session).of_song(song_id) if not each.put_away]
-        offered = tuple(Offered(songs.revision(song_id, each.revision).text, each) for each in versions)
+        offered = tuple(offered_of(songs, each) for each in versions)
         students = tuple(each for each in Students(session).every() if not each.student.put_away)
         ladder = ladder_in_use(session).content
     found = worked_out(proposed_seats, latest.text, offered, students, ladder)
@@ -108,8 +109,9 @@ def _shown(stored: StoredGroup, status: int = 200) -> Response:
         latest, ladder = songs.get(stored.song_id).latest, ladder_in_use(session).content
         rows = []
         for seat in stored.group.seats:
-            version = versions.get(seat.version_id) if seat.version_id is not None else None
-            text = songs.revision(stored.song_id, version.revision).text if version else latest.text
+            offered = Offered(latest.text, part_index=seat.part_index)
+            if seat.version_id is not None:
+                offered = offered_of(songs, versions.get(seat.version_id))
             known = students.get(seat.student_id).student if seat.student_id is not None else None
-            rows.append(Seated(seat, text, version, known))
+            rows.append(Seated(seat, offered, known))
     return answered(group_json, stored, latest.text, tuple(rows), ladder, status=status)

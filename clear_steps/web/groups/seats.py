@@ -2,22 +2,22 @@
 
 from dataclasses import dataclass
 
-from clear_steps.core.grade import Ladder, grade_part
-from clear_steps.store import Seat, StoredGroup, StoredVersion, Student
+from clear_steps.core.grade import Ladder
+from clear_steps.store import Seat, StoredGroup, Student
 from clear_steps.web.analysis.shown import read_cached
 from clear_steps.web.current import ladder_of
 from clear_steps.web.groups import schemas as api
-from clear_steps.web.versions.comparing import alone, asked_words, version_now, written_for
+from clear_steps.web.versions.comparing import alone, written_for
+from clear_steps.web.versions.offered import Offered, played
 from clear_steps.web.whom import ANYBODY, whom_is
 
 
 @dataclass(frozen=True, slots=True)
 class Seated:
-    """A seat with the text it plays from, the version if it is one, and who sits there, where known."""
+    """A seat with what is played there, and who sits there, where known."""
 
     seat: Seat
-    text: str
-    version: StoredVersion | None
+    offered: Offered
     student: Student | None
 
 
@@ -42,23 +42,16 @@ def group_json(stored: StoredGroup, latest: str, seats: tuple[Seated, ...], ladd
 
 
 def _seat_model(row: Seated, ladder: Ladder) -> api.SeatModel:
-    own = written_for(row.version) if row.version else ANYBODY
-    whom = whom_is(row.student) if row.student else own
-    song = whom.on_their_guitar(read_cached(row.text).song)
-    if row.version is None:
-        part = song.parts[min(row.seat.part_index, len(song.parts) - 1)]  # a later revision may have fewer
-        grading = grade_part(song, part, ladder, whom.request)
-        plays = f"the original{f', {part.name}' if part.name else ''}"
-    else:
-        now = version_now(row.version, song, ladder, whom)
-        part, grading, plays = now.version, now.grading, asked_words(row.version)
+    version = row.offered.version
+    whom = whom_is(row.student) if row.student else written_for(version) if version else ANYBODY
+    own = played(row.offered, whom, ladder)
     return api.SeatModel(
         who=row.seat.who,
         part_index=row.seat.part_index,
         version_id=row.seat.version_id,
         student_id=row.seat.student_id,
-        plays=plays,
+        plays=own.words,
         whom=whom.name,
-        step=grading.step,
-        part=alone(song, part, grading, whom, ladder).parts[0],
+        step=own.grading.step,
+        part=alone(own.song, own.part, own.grading, whom, ladder).parts[0],
     )

@@ -22,6 +22,7 @@ from clear_steps.web.ladders import schemas as api
 from clear_steps.web.ladders.differing import DifferenceFound, difference_json
 from clear_steps.web.program import program_mark
 from clear_steps.web.songs.grading import card_or_problem
+from clear_steps.web.workers import TooLongError
 
 MOST_TRIED = 12  # songs that a ladder under the pen is tried on
 DIFFERENCE = "difference"
@@ -113,20 +114,23 @@ def preview_ladder(body: api.LadderIn) -> api.LadderPreviewModel:
         songs = [song for song in Songs(session).every() if not song.put_away]
         now = ladder_in_use(session).content
     latest = sorted(songs, key=lambda song: song.latest.saved_at)[-MOST_TRIED:]
-    effects = []
+    effects: list[api.SongEffectModel] = []
     for song in sorted(latest, key=lambda song: song.latest.title.lower()):
         before, after = (_step(song.latest.text, content) for content in (now, reading.content))
         if before is not None and after is not None:
             title = song.latest.title
             effects.append(api.SongEffectModel(song_id=song.id, title=title, step=before, step_then=after))
     return api.LadderPreviewModel(
-        rungs=_rung_models(reading.ladder), songs=effects, left_out=len(songs) - len(latest)
+        rungs=_rung_models(reading.ladder), songs=effects, left_out=len(songs) - len(effects)
     )
 
 
 def _step(text: str, ladder: str) -> float | None:
-    """A song's Step by a ladder's file; none where its text cannot be read any more."""
-    found = worked_out(card_or_problem, text, ladder)
+    """A song's Step by a ladder's file; none where its text cannot be read any more, or is too much."""
+    try:
+        found = worked_out(card_or_problem, text, ladder)
+    except TooLongError:
+        return None
     grade = json.loads(found)["grade"]
     return None if grade is None else float(grade["step"])
 
@@ -141,15 +145,19 @@ def list_differences() -> api.DifferenceList:
         songs = {song.id: song for song in Songs(session).every()}
         kept = KeptAnswers(session, DIFFERENCE, program_mark()).every()
     made: dict[str, str] = {}
-    rows, waiting, until = [], 0, time.monotonic() + PATIENCE_S
+    rows, not_graded, waiting, until = [], set(), 0, time.monotonic() + PATIENCE_S
     for (song_id, part_index), step in own.items():
         latest = songs[song_id].latest
         key = digest(latest.text, ladder, f"{part_index} {step}")
         if key not in kept and time.monotonic() > until:
             waiting += 1
             continue
-        if key not in kept:
-            made[key] = worked_out(difference_json, latest.text, part_index, step, ladder)
+        try:
+            if key not in kept:
+                made[key] = worked_out(difference_json, latest.text, part_index, step, ladder)
+        except TooLongError as error:
+            not_graded.add(f"{latest.title}: {error}")
+            continue
         found = DifferenceFound.model_validate_json(kept.get(key) or made[key])
         if found.is_there:  # else the part is gone from the latest revision
             name = " / ".join(filter(None, (latest.title, found.part)))
@@ -167,7 +175,7 @@ def list_differences() -> api.DifferenceList:
         with current_database().session() as session:
             KeptAnswers(session, DIFFERENCE, program_mark()).keep(made.items())
     rows.sort(key=lambda row: -abs(row.computed - row.own))
-    return api.DifferenceList(differences=rows, waiting=waiting)
+    return api.DifferenceList(differences=rows, waiting=waiting, not_graded=sorted(not_graded))
 
 
 @blueprint.get("/techniques")

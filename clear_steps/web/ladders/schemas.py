@@ -162,6 +162,7 @@ class DifferenceModel(BaseModel):
 class DifferenceList(BaseModel):
     differences: list[DifferenceModel]
     waiting: int  # are still worked out
+    not_graded: list[str]  # songs that take too long, and why
 
 
 class TechniqueModel(BaseModel):

@@ -17,8 +17,10 @@ from clear_steps.store.marked import is_marked
 from clear_steps.web.current import current_database
 from clear_steps.web.library import schemas as api
 from clear_steps.web.security import BACKUP_PATH
+from clear_steps.web.versions.stored import running_jobs
 
 _PIECE_BYTES = 1 << 20
+_OPENED = "opened-"  # a backup from elsewhere, until the next one is opened
 blueprint = APIBlueprint("library", __name__, url_prefix="/api")
 
 
@@ -58,12 +60,14 @@ def take_backup() -> api.ContentsModel:
     and keeps nothing then."""
     path = current_database().path
     folder = folder_of(path, CopyKind.REPLACED)
-    unfinished = folder / f"opened-{stamp()}.unfinished"
+    unfinished = folder / f"{_OPENED}{stamp()}.unfinished"
     try:
         with unfinished.open("wb") as file:
             while piece := request.stream.read(_PIECE_BYTES):
                 file.write(piece)
         found = contents_of(unfinished, "this file")
+        for earlier in folder.glob(f"{_OPENED}*.sqlite3"):  # looked into, and not needed for an undo
+            earlier.unlink(missing_ok=True)
         kept = unfinished.replace(unfinished.with_suffix(".sqlite3"))
     finally:
         unfinished.unlink(missing_ok=True)
@@ -86,6 +90,7 @@ def get_contents(query: api.CopyIn) -> api.ContentsModel:
 def restore_copy(body: api.CopyIn) -> api.KeptCopyModel:
     """Put a copy in the place of everything; what stood there is kept, and restored it is undone."""
     database = current_database()
+    running_jobs().stop_all()  # a version found of what is replaced would be stored under another song
     return _kept(restore(database, copy_named(database.path, body.name)))
 
 
@@ -103,6 +108,7 @@ def begin_demo_over() -> api.KeptCopyModel:
     database = current_database()
     if not is_marked(database):
         raise InvalidValueError("library", "your own", "the demo's; your own is never begun over")
+    running_jobs().stop_all()
     return _kept(begin_over(database))
 
 

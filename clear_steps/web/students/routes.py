@@ -6,11 +6,13 @@ from flask import Response
 from clear_steps.core.grade import MEASURES
 from clear_steps.core.hand import PRESET_SPANS_MM
 from clear_steps.core.score import TUNINGS
-from clear_steps.store import Songs, Students, Versions
+from clear_steps.store import Songs, Student, Students, Versions
 from clear_steps.web.current import answered, current_database, ladder_in_use, worked_out
 from clear_steps.web.students import schemas as api
 from clear_steps.web.students.handing_out import hand_out_json
-from clear_steps.web.students.songs import student_song, their_songs
+from clear_steps.web.students.songs import TheirSong, not_graded, student_song, their_songs
+from clear_steps.web.versions.offered import Offered, offered_of
+from clear_steps.web.workers import TooLongError
 
 blueprint = APIBlueprint("students", __name__, url_prefix="/api")
 
@@ -34,26 +36,32 @@ def list_student_songs(student_id: int) -> api.StudentSongList:
     with current_database().reading() as session:
         stored, ladder = Students(session).get(student_id), ladder_in_use(session).content
         theirs = their_songs(session, stored)
-    songs = [worked_out(student_song, stored.student, row, ladder) for row in theirs]
-    return api.StudentSongList(songs=songs)
+    return api.StudentSongList(songs=[_graded(stored.student, row, ladder) for row in theirs])
+
+
+def _graded(student: Student, theirs: TheirSong, ladder: str) -> api.StudentSong:
+    """One song that takes too long is no other song's affair."""
+    try:
+        return worked_out(student_song, student, theirs, ladder)
+    except TooLongError as error:
+        return not_graded(theirs.song, str(error))
 
 
 @blueprint.get("/students/<int:student_id>/songs/<int:song_id>/parts/<int:part_index>")
-@blueprint.output(api.HandOutList)
-def list_hand_outs(student_id: int, song_id: int, part_index: int) -> Response:
-    """What of a part of a song may be handed to a student, and what is proposed; versions that were written
-    for somebody else are theirs."""
+@blueprint.output(api.HandOutModel)
+def propose_hand_out(student_id: int, song_id: int, part_index: int) -> Response:
+    """What of a part of a song is proposed for a student; versions written for somebody else are theirs."""
     with current_database().reading() as session:
         songs, student = Songs(session), Students(session).get(student_id).student
-        latest, ladder = songs.get(song_id).latest, ladder_in_use(session).content
-        fitting = [
-            (each, songs.revision(song_id, each.revision).text)
-            for each in Versions(session).of_song(song_id)
-            if not each.put_away
-            and each.part_index == part_index
-            and (each.student is None or each.student.name == student.name)
+        original = Offered(songs.get(song_id).latest.text, part_index=part_index)
+        ladder = ladder_in_use(session).content
+        offered = [
+            offered_of(songs, each) for each in Versions(session).of_song(song_id) if not each.put_away
         ]
-    return answered(hand_out_json, student, latest.text, part_index, tuple(fitting), ladder)
+    fitting = [
+        each for each in offered if each.part_index == part_index and each.student in (None, student.name)
+    ]
+    return answered(hand_out_json, student, original, tuple(fitting), ladder)
 
 
 @blueprint.post("/students")

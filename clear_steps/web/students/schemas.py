@@ -86,34 +86,29 @@ class StudentVersion(BaseModel):
 
 class StudentSong(BaseModel):
     """A song that a student plays: the original's Step for them, the bars (by number) past them, their
-    versions."""
+    versions; or the `problem` that keeps it from being graded."""
 
     song_id: int
     title: str
+    step: float | None = None
+    past_bars: list[int] = []
+    past_song: str = ""
+    within_reach: bool = False
+    versions: list[StudentVersion] = []
+    problem: str = ""
+
+
+class ProposedModel(BaseModel):
+    """A version, or the original where there is none, at its Step for a student."""
+
+    version_id: int | None
     step: float
-    past_bars: list[int]
-    past_song: str
-    within_reach: bool
-    versions: list[StudentVersion]
 
 
 class HandOutModel(BaseModel):
-    """What may be handed to a student of a song: a version, or the original where there is none; at its Step
-    for them, and whether they can play it."""
+    """What of a song is proposed for a student: the hardest within their reach; none where nothing is."""
 
-    version_id: int | None
-    part_index: int
-    asked: str
-    step: float
-    within_reach: bool
-
-
-class HandOutList(BaseModel):
-    """All that may be handed out of a song, and which of it (index) is proposed: the hardest within the
-    student's reach; none where nothing is."""
-
-    choices: list[HandOutModel]
-    proposed: int | None
+    proposed: ProposedModel | None
 
 
 class StudentSongList(BaseModel):

@@ -111,6 +111,12 @@ class Jobs:
         job.asked_after = time.monotonic()
         return job
 
+    def stop_all(self) -> None:
+        """Stop what waits and what runs: the songs that were asked about are replaced."""
+        with self._lock:
+            for job in self._jobs.values():
+                job.wanted = False
+
     def _run_all(self) -> None:
         while True:
             with self._lock:
@@ -125,7 +131,10 @@ def _run(job: Job, search: Search[object]) -> None:
     try:
         if not job.progress(0.0):
             raise StoppedError
-        result = search.store(search.find(job.progress))
+        found = search.find(job.progress)
+        if not job.is_wanted:
+            raise StoppedError
+        result = search.store(found)
         if isinstance(result, Found):
             job.answer = result.answer
         else:

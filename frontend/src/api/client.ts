@@ -34,6 +34,7 @@ export type Neck = components['schemas']['NeckModel']
 export type Card = components['schemas']['CardModel']
 export type Desk = components['schemas']['DeskModel']
 export type Student = components['schemas']['StudentModel']
+export type StudentSong = components['schemas']['StudentSong']
 export type StudentIn = components['schemas']['StudentIn']
 export type Measure = components['schemas']['MeasureModel']
 export type Problem = components['schemas']['ProblemModel']
@@ -239,7 +240,7 @@ export const api = {
   students: () => answer(client.GET('/api/students')),
   studentSongs: (id: number) =>
     answer(client.GET('/api/students/{student_id}/songs', { params: { path: { student_id: id } } })),
-  handOuts: (student_id: number, song_id: number, part_index: number) =>
+  handOut: (student_id: number, song_id: number, part_index: number) =>
     answer(
       client.GET('/api/students/{student_id}/songs/{song_id}/parts/{part_index}', {
         params: { path: { student_id, song_id, part_index } },

@@ -67,7 +67,7 @@
   </ul>
   {#if screen.preview?.left_out}
     <p class="mt-1 text-sm text-quiet">
-      Tried on the songs saved last; {screen.preview.left_out} more are graded once it is saved.
+      Tried on the songs saved last; {screen.preview.left_out} more are left out here.
     </p>
   {/if}
 {/if}
@@ -104,3 +104,6 @@
     right.
   </p>
 {/if}
+{#each differences.data?.not_graded ?? [] as told (told)}
+  <p class="mt-1 text-sm text-quiet">Not compared: {told}</p>
+{/each}

@@ -105,14 +105,13 @@
   offerSheet(() => (content ? [content] : []))
 
   // Whatever is handed out is held against all that is known of who gets it.
-  const choices = createQuery(() => ({
-    queryKey: ['hand-outs', id, student, partIndex, versions.data?.versions.length],
-    queryFn: () => api.handOuts(student!, id, partIndex),
+  const handOut = createQuery(() => ({
+    queryKey: ['hand-out', id, student, partIndex, versions.data?.versions.length],
+    queryFn: () => api.handOut(student!, id, partIndex),
     enabled: student !== null && part !== null && !part.within_reach,
   }))
   const proposed = $derived.by(() => {
-    const at = choices.data?.proposed ?? null
-    const found = at === null ? null : choices.data!.choices[at]
+    const found = handOut.data?.proposed ?? null
     return found && found.version_id !== versionId ? found : null
   })
 
@@ -164,7 +163,7 @@
   <main class="grid min-h-0 grid-cols-[290px_minmax(0,1fr)] max-lg:grid-cols-1">
     <aside class="overflow-y-auto border-r border-contour px-5 py-4" aria-label="What stands on it">
       {#if problem}<ErrorNote message={problem} />{/if}
-      <FetchErrors of={[song, kept, versions, lesson, version, choices]} />
+      <FetchErrors of={[song, kept, versions, lesson, version, handOut]} />
       {#if choice}
         <h2 class="text-lg">What stands on it</h2>
         <SheetBlocks {choice} onkeep={(change) => void keep(change)} />
@@ -193,7 +192,7 @@
                   1,
                 )}, within reach</button
               >
-            {:else if student === null || choices.data}
+            {:else if student === null || handOut.data}
               <a class="underline" href="#/song/{id}/versions">Write a version for them</a>
             {/if}
           </div>

@@ -1,7 +1,7 @@
 <!-- What a student plays, at its Step for them. -->
 <script lang="ts">
   import { createQuery } from '@tanstack/svelte-query'
-  import { api, type Student } from '../../api/client'
+  import { api, type Student, type StudentSong } from '../../api/client'
   import FetchErrors from '../../components/FetchErrors.svelte'
   import StepBadge from '../../components/StepBadge.svelte'
   import { stepText } from '../../components/steps'
@@ -12,7 +12,15 @@
     queryKey: ['student songs', student.id, student.number],
     queryFn: () => api.studentSongs(student.id),
   }))
-  const bars = (numbers: number[]) => `bar${numbers.length > 1 ? 's' : ''} ${numbers.join(', ')}`
+  const bars = (numbers: number[]) =>
+    numbers.length === 0 ? '' : `bar${numbers.length > 1 ? 's' : ''} ${numbers.join(', ')}`
+
+  function told(song: StudentSong): string {
+    if (song.step === null) return `not graded: ${song.problem}`
+    const past = [song.past_song, bars(song.past_bars)].filter(Boolean).join('; ')
+    const reach = song.within_reach ? ', within reach' : `; past: ${past}`
+    return `the original is ${stepText(song.step)} for ${student.name}${reach}`
+  }
 </script>
 
 <FetchErrors of={[found]} />
@@ -27,17 +35,15 @@
             href="#/song/{song.song_id}"
             onclick={() => chooseStudent(student.id)}>{song.title}</a
           >
-          <span class="text-quiet"
-            >the original is {stepText(song.step)} for {student.name}{song.within_reach
-              ? ', within reach'
-              : `; past: ${[song.past_song, song.past_bars.length > 0 ? bars(song.past_bars) : ''].filter(Boolean).join('; ')}`}</span
-          >
+          <span class="text-quiet">{told(song)}</span>
           <span class="grow"></span>
           {#each song.versions as version (version.id)}
             <a
               class="inline-flex items-baseline gap-2 hover:underline"
               href="#/song/{song.song_id}/versions"
-              onclick={() => chooseStudent(student.id)}>{version.asked}<StepBadge step={version.step} /></a
+              onclick={() => chooseStudent(student.id)}
+              >{version.asked}<StepBadge step={version.step} />
+              {#if version.within_reach}<span class="text-quiet">within reach</span>{/if}</a
             >
           {/each}
         </li>
