@@ -2,12 +2,13 @@
 
 from collections import Counter
 from fractions import Fraction
+from typing import Any
 
 import pytest
 
 from clear_steps.formats.tabtext import spacing
 from clear_steps.formats.tabtext.reader import read_what_can_be
-from clear_steps.formats.tabtext.spacing import MOST_HOLDS, SpacedBar, rhythms_from_spacing
+from clear_steps.formats.tabtext.spacing import MOST_GRIDS, SpacedBar, rhythms_from_spacing
 from tests.formats.clumsy import clumsy
 
 
@@ -23,16 +24,21 @@ def test_clumsy_texts_are_read_or_told(first: int) -> None:
 
 
 @pytest.fixture
-def holds(monkeypatch: pytest.MonkeyPatch) -> Counter[str]:
-    """How often a column was held to a grid."""
+def laid(monkeypatch: pytest.MonkeyPatch) -> Counter[str]:
+    """How many grids were laid, and how many columns held to them."""
     counted: Counter[str] = Counter()
-    hold = spacing._Grid.hold
+    lay, hold = spacing._Grid.__init__, spacing._Grid.hold
 
-    def counting(self: spacing._Grid, column: int) -> tuple[int, int] | None:
+    def laying(self: spacing._Grid, *values: Any) -> None:
+        counted["grids"] += 1
+        lay(self, *values)
+
+    def holding(self: spacing._Grid, column: int) -> tuple[int, int] | None:
         counted["holds"] += 1
         return hold(self, column)
 
-    monkeypatch.setattr(spacing._Grid, "hold", counting)
+    monkeypatch.setattr(spacing._Grid, "__init__", laying)
+    monkeypatch.setattr(spacing._Grid, "hold", holding)
     return counted
 
 
@@ -43,17 +49,18 @@ def slipping(notes: int) -> SpacedBar:
 
 
 @pytest.mark.parametrize("notes", [3, 8, 16, 32, 33, 200])
-def test_a_bar_is_held_to_a_bounded_number_of_grids(holds: Counter[str], notes: int) -> None:
+def test_a_bounded_number_of_grids_is_laid_over_a_bar(laid: Counter[str], notes: int) -> None:
     rhythms_from_spacing([slipping(notes)])
-    assert holds["holds"] <= MOST_HOLDS * notes
+    assert laid["grids"] <= MOST_GRIDS
+    assert laid["holds"] <= 2 * notes * laid["grids"]
 
 
-def test_the_bound_is_reached(holds: Counter[str]) -> None:
-    worst = 0.0
+def test_the_bound_is_reached_and_never_passed(laid: Counter[str]) -> None:
+    worst = 0
     for notes in range(2, 33):
         for width in range(2 * notes, 6 * notes):
-            holds.clear()
+            laid.clear()
             columns = tuple(range(2, 2 + notes))
             rhythms_from_spacing([SpacedBar(columns, max(width, columns[-1] + 1), Fraction(4))])
-            worst = max(worst, holds["holds"] / notes)
-    assert MOST_HOLDS / 4 < worst <= MOST_HOLDS
+            worst = max(worst, laid["grids"])
+    assert worst == MOST_GRIDS

@@ -2,7 +2,8 @@
 
 A grid is held against columns in whole numbers: of `quarters = a/b` and `k` grid lines a quarter, column `c`
 of a bar `w` columns wide stands at grid line `c*a*k / (w*b)`, and one column is `a*k` of that fraction's
-rest. Every bar is held to a bounded number of grids (`MOST_HOLDS`), whatever stands in it.
+rest. Over every bar a bounded number of grids is laid (`MOST_GRIDS`), whatever stands in it, and each of its
+notes is held to one at most twice.
 """
 
 from collections import Counter
@@ -21,8 +22,8 @@ _SIXTEENTHS, _FINE = 3, 4
 _MOST_SLIPPED = 32  # notes of a bar that is tried with a gap otherwise
 _EVEN_GAPS = 5  # that are equal, before an odd one is taken for a slip
 _SLIP_WIDTHS = 4  # a gap a column less or more, taken up by the bar's end or not
-# How often a column is held to a grid at the most: as it stands, and on either side of a slip.
-MOST_HOLDS = len(PADDINGS_AND_SHIFTS) * (len(GRIDS) + 2 * _SLIP_WIDTHS * _FINE)
+# Grids laid over a bar at the most: as it stands, with a slip, and to find the nearest lines.
+MOST_GRIDS = len(PADDINGS_AND_SHIFTS) * (len(GRIDS) + _SLIP_WIDTHS * _FINE) + len(GRIDS)
 
 
 @dataclass(frozen=True, slots=True)
