@@ -305,3 +305,22 @@ def test_a_screen_that_cannot_fetch_says_so(page: Page) -> None:
     page.open("#/song/99/sheet")
     page.sees("there is no song 99")
     page.press(Keys.ESCAPE)
+
+
+def test_a_reload_finds_the_version_that_was_shown(page: Page) -> None:
+    first, second = (page.add_version(SONG, bar) for bar in (0, 2))
+
+    def shown() -> str:
+        return page.find("[aria-label='What was given up']").text
+
+    page.open(f"#/song/{SONG}/versions?version={first}")
+    page.until(lambda: shown(), "a version is shown")
+    of_the_first = shown()
+    page.chrome.refresh()
+    page.until(lambda: shown() == of_the_first, "the same after a reload")
+    assert f"version={first}" in page.chrome.current_url
+    page.open(f"#/song/{SONG}/versions?version={second}")
+    page.until(lambda: shown() not in ("", of_the_first), "another in the address")
+    of_the_last = shown()
+    page.open(f"#/song/{SONG}/versions?version=999999")
+    page.until(lambda: shown() == of_the_last, "the last, where that one is not there")

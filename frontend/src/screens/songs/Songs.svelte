@@ -13,7 +13,7 @@
   import { theme, toggleTheme } from '../../theme.svelte'
   import NoSongs from './NoSongs.svelte'
   import SongRows from './SongRows.svelte'
-  import { ANYTHING, found, terracesOf, type Wanted } from './terraces'
+  import { ANYTHING, found, terracesOf, wantedOf, type Wanted } from './terraces'
 
   const ASKED_AGAIN_MS = 1500
   const queries = useQueryClient()
@@ -24,11 +24,7 @@
   }))
   const library = createQuery(() => ({ queryKey: ['library'], queryFn: api.library }))
   const said = fromAddress()
-  let wanted = $state<Wanted>(
-    Object.fromEntries(
-      Object.entries(ANYTHING).map(([key, any]) => [key, said[key] ?? any]),
-    ) as unknown as Wanted,
-  )
+  let wanted = $state<Wanted>(wantedOf(said))
   let order = $state<'step' | 'name'>(said.order === 'name' ? 'name' : 'step')
   $effect(() => intoAddress({ ...wanted, order: order === 'step' ? '' : order }))
   let failure = $state('')

@@ -63,6 +63,12 @@ export interface Wanted {
 
 export const ANYTHING: Wanted = { name: '', step: '', tuning: '', technique: '', section: '' }
 
+/** What is wanted, as an address says it. */
+export function wantedOf(said: Record<string, string>): Wanted {
+  const { name = '', step = '', tuning = '', technique = '', section = '' } = said
+  return { name, step, tuning, technique, section }
+}
+
 /** The songs that are as wanted, by Step or by name. */
 export function found(songs: readonly Card[], wanted: Wanted, byStep: boolean): Card[] {
   const name = wanted.name.trim().toLowerCase()

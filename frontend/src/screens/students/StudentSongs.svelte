@@ -40,7 +40,7 @@
           {#each song.versions as version (version.id)}
             <a
               class="inline-flex items-baseline gap-2 hover:underline"
-              href="#/song/{song.song_id}/versions"
+              href="#/song/{song.song_id}/versions?version={version.id}"
               onclick={() => chooseStudent(student.id)}
               >{version.asked}<StepBadge step={version.step} />
               {#if version.within_reach}<span class="text-quiet">within reach</span>{/if}</a

@@ -2,6 +2,7 @@
   import { createQuery, keepPreviousData, useQueryClient } from '@tanstack/svelte-query'
   import { onDestroy, untrack } from 'svelte'
   import { router } from 'svelte-spa-router'
+  import { fromAddress, intoAddress, numberOf } from '../../address'
   import { api, isStale, type Role, type Version, type Wish } from '../../api/client'
   import { Player } from '../../audio/player.svelte'
   import { timelineOf } from '../../audio/timeline'
@@ -44,11 +45,16 @@
     void songId
     untrack(() => {
       screen.begin()
-      const tuning = new URLSearchParams(router.querystring).get('tuning')
+      const { tuning } = fromAddress()
       if (tuning) screen.asked = { tuning, capo: 0 }
       chosen = null
     })
   })
+  $effect(() => {
+    const { version } = fromAddress(`?${router.querystring}`)
+    if (version) chosen = numberOf(version, 0) || null
+  })
+  $effect(() => intoAddress({ tuning: fromAddress().tuning ?? '', version: chosen ?? '' }))
   // A version is asked for where the student is comfortable, else one Step below the song's, until another
   // Step is chosen.
   const students = createQuery(() => ({ queryKey: ['students'], queryFn: api.students }))
@@ -72,7 +78,8 @@
 
   const list = createQuery(() => ({ queryKey: ['versions', songId], queryFn: () => api.versions(songId) }))
   const inSight = $derived((list.data?.versions ?? []).filter((each) => !each.put_away || each.id === chosen))
-  const shownId = $derived(chosen ?? inSight.at(-1)?.id ?? null)
+  const isGone = $derived(!list.isFetching && !list.data?.versions.some((each) => each.id === chosen))
+  const shownId = $derived((isGone ? null : chosen) ?? inSight.at(-1)?.id ?? null)
   const version = createQuery(() => ({
     queryKey: ['version', shownId, whomQuery()],
     queryFn: () => api.version(shownId!, whomQuery()),
