@@ -78,10 +78,10 @@ def _clumsy_rows(place: Path) -> tuple[list[str], list[str]]:
     faults = list(cost.faults)
     if cost.median > MOST_AT_THE_MEDIAN or cost.worst > MOST_AT_THE_WORST:
         faults.append(f"a bar costs {cost.median:.1f} at the median and {cost.worst:.1f} at the worst")
-    taken, spoilt = saved_beside(place / "clumsy", CLUMSY_SAVED)
+    needed, spoilt = saved_beside(place / "clumsy", CLUMSY_SAVED)
     rows = [
         f"| read | {cost.tried:,} | {cost.read:,} | {cost.median:.2f} | {cost.worst:.1f} | {len(faults)} |",
-        f"| saved | {CLUMSY_SAVED} | {taken} | | | {len(spoilt)} |",
+        f"| saved | {needed} | {CLUMSY_SAVED} | | | {len(spoilt)} |",
     ]
     return rows, [*faults, *spoilt]
 

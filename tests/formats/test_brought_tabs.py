@@ -157,3 +157,23 @@ def test_lines_that_cannot_be_placed_are_told_at_the_bar_before_them() -> None:
     assert reading.bar_at(line, problems[0].column) is None
     assert reading.bar_before(line) == (0, 1)
     assert reading.bar_before(0) is None
+
+
+def test_repeat_dots_on_one_string_stand_beside_the_notes_of_another() -> None:
+    """A fault that spoilt files found: the first note stood before the bar began."""
+    text = """Title: Gate
+Tempo: 90
+
+e|0---2---3---5---|
+B|:---------------|
+G|----------------|
+D|----------------|
+A|----------------|
+E|---------------:|
+"""
+    part = read_tab(text).song.parts[0]
+    assert part.bars[0].repeat_start
+    assert part.bars[0].repeat_times == 2
+    frets = [[note.fret for note in event.notes] for event in part.bars[0].events]
+    assert frets == [[0], [2], [3], [5]]
+    assert [event.quarters for event in part.bars[0].events] == [1, 1, 1, 1]

@@ -65,13 +65,13 @@ class RawBar:
 
     @property
     def opens(self) -> int:
-        """The first column that is time."""
-        return self.start + self.dots[0]
+        """The first column that is time; dots of one string may stand beside notes of another."""
+        return min((self.start + self.dots[0], *(token.column for token in self.tokens)))
 
     @property
     def closes(self) -> int:
-        """The column behind the last that is time."""
-        return self.end - self.dots[1]
+        """The column behind the last that is time, in the same way."""
+        return max((self.end - self.dots[1], *(token.column + 1 for token in self.tokens)))
 
 
 def without_times(text: str) -> str:
