@@ -12,7 +12,7 @@ from clear_steps.formats.tabtext import read_what_can_be, write_tab
 from clear_steps.store import Database
 from clear_steps.web.app import create_app
 from tests.bench.songs import sixteenths
-from tests.formats.clumsy import clumsy
+from tests.formats.clumsy import Clumsy, clumsy
 
 REFERENCE_BARS = 64
 DEAREST = 100  # texts that are measured again
@@ -31,9 +31,9 @@ class Cost:
 
 def cost_of(first: int, count: int) -> Cost:
     """The texts of so many seeds; a fault is an error that is none of ours. What seems dearest is measured
-    again as the reference is, so that another program's moment is not taken for the text's cost."""
+    again turn by turn with the reference, so that another program's moment is not taken for a text's cost."""
     reference = write_tab(sixteenths(REFERENCE_BARS))
-    bar_s = _usual_seconds(reference) / REFERENCE_BARS
+    bar_s = _seconds(reference) / REFERENCE_BARS
     costs, read, faults = {}, 0, []
     for seed in range(first, first + count):
         found = clumsy(seed)
@@ -45,13 +45,17 @@ def cost_of(first: int, count: int) -> Cost:
             continue
         read += reading is not None
     for seed in sorted(costs, key=lambda seed: -costs[seed])[:DEAREST]:
-        found = clumsy(seed)
-        costs[seed] = _usual_seconds(found.text) / found.bars / bar_s
+        costs[seed] = _turn_by_turn(clumsy(seed), reference)
     return Cost(count, read, statistics.median(costs.values()), max(costs.values()), tuple(faults))
 
 
-def _usual_seconds(text: str) -> float:
-    return statistics.median(_seconds(text) for _ in range(5))
+def _turn_by_turn(found: Clumsy, reference: str) -> float:
+    """A bar of a text over one of the reference: the median of five of each, measured one after the other."""
+    ratios = []
+    for _ in range(5):
+        bar_s = _seconds(reference) / REFERENCE_BARS
+        ratios.append(_seconds(found.text) / found.bars / bar_s)
+    return statistics.median(ratios)
 
 
 def _seconds(text: str) -> float:

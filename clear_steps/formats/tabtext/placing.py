@@ -116,10 +116,13 @@ def _columns(tokens: Sequence[Token], attached: bool) -> list[tuple[tuple[int, .
         if attached or not token.attached:
             groups.setdefault(token.column, []).append(token)
     for column in sorted(groups):
-        starts = {token.start for token in groups.get(column, ())}
-        for earlier in [c for c in range(column - 3, column) if c in groups]:
-            strings = {token.string for token in groups[earlier]}
-            apart = not strings & {token.string for token in groups[column]}
+        near = [c for c in range(column - 3, column) if c in groups]
+        if not near:
+            continue
+        starts = {token.start for token in groups[column]}
+        strings = {token.string for token in groups[column]}
+        for earlier in near:
+            apart = strings.isdisjoint(token.string for token in groups[earlier])
             if apart and (starts == {earlier} or _end_together(groups[earlier], groups[column])):
                 groups[earlier].extend(groups.pop(column))
                 break
@@ -141,9 +144,8 @@ def _end_together(wide: Sequence[Token], narrow: Sequence[Token]) -> bool:
 def _spaced_bar(
     bar: RawBar, heads: list[tuple[tuple[int, ...], tuple[Token, ...]]], metre: Metre
 ) -> SpacedBar:
-    return SpacedBar(
-        tuple(columns[0] - bar.opens for columns, _ in heads), bar.closes - bar.opens, metre.quarters
-    )
+    opens = bar.opens
+    return SpacedBar(tuple(columns[0] - opens for columns, _ in heads), bar.closes - opens, metre.quarters)
 
 
 def _filled(slots: list[Slot], bar: RawBar, quarters: Fraction) -> tuple[Slot, ...]:

@@ -65,7 +65,7 @@ def tokens_of(text: str, string: int, start: int, end: int) -> tuple[list[Token]
 
 
 def _token(match: re.Match[str], string: int, attached: bool) -> Token:
-    signs = _SIGN.findall(match["prefix"])
+    signs = _SIGN.findall(match["prefix"]) if match["prefix"] else ()
     core = match["core"]
     techniques = {_PREFIXES[sign] for sign in signs if sign in _PREFIXES and sign not in _SLIDE_SIGNS}
     if core in "xX":
