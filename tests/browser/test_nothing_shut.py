@@ -177,6 +177,7 @@ def test_playing_is_stopped_with_one_touch_wherever_the_reader_is(
         page.bar(0)
         page.find("header button", "Play").click()
         page.until(lambda: stop_in_sight(page, height), "Stop in sight")
+        assert comes_true(lambda: marks_passed(page) > 0), "it plays"
         scrolled = "return [scrollY, document.querySelector('section[aria-label=Tab]').scrollTop]"
         page.chrome.execute_script(
             "scrollTo(0, 900); document.querySelector('section[aria-label=Tab]').scrollTo(0, 700)"

@@ -16,6 +16,7 @@ export class Following {
 
   /** Bring the system of a bar that sounds into sight, once. */
   show(scroller: HTMLElement, bar: number): void {
+    this.scrolled() // a reader's scrolling is told of only after this frame
     if (!this.on) return
     const system = scroller.querySelector<HTMLElement>(`[data-system~="${bar}"]`)
     const name = system?.dataset.system ?? ''
