@@ -11,6 +11,7 @@ ALLOWED = {
     "core": set(),
     "core.errors": set(),
     "core.score": {"core.errors"},
+    "core.shapes": {"core.score"},
     "core.hand": {"core.errors", "core.score"},
     "core.figures": {"core.score"},
     "core.grade": {"core.errors", "core.score", "core.hand", "core.figures"},
@@ -25,7 +26,7 @@ ALLOWED = {
     "demo": {"core.score", "core.hand", "core.grade", "core.easier", "formats", "ladders", "store"},
     "report": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
-        *("core.teach", "formats"),
+        *("core.shapes", "core.teach", "formats"),
     },
     "web": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),

@@ -25,6 +25,7 @@ from clear_steps.report import (
     figures_report,
     fingering_report,
     grade_report,
+    shapes_report,
     ways_report,
     with_scale_length,
     words_report,
@@ -127,6 +128,25 @@ def figures(file: Path, as_json: bool) -> None:
             click.echo(f"{part.name}:")
         for line in told_lines(part, coming_back(part, song.order)):
             click.echo(line)
+
+
+@click.command()
+@click.argument("file", type=click.Path(path_type=Path))
+@click.option("--json", "as_json", is_flag=True, help="Every stretch as JSON.")
+def shapes(file: Path, as_json: bool) -> None:
+    """What a player sees: grips held and carried, places of the hand, open strings."""
+    song = or_stop(file, song_of)
+    report = shapes_report(song)
+    if as_json:
+        click.echo(json.dumps(report, indent=1))
+        return
+    for part, found in zip(song.parts, report["parts"], strict=True):
+        if len(song.parts) > 1:
+            click.echo(f"{part.name}:")
+        for row in found["stretches"]:
+            ends = [f"bar {row[end]['bar']} at {row[end]['onset']}" for end in ("from", "to")]
+            told = " ".join(filter(None, (row["name"], row["grip"])))
+            click.echo(f"{' to '.join(ends)}: {row['kind']} {told}".rstrip())
 
 
 @click.command()
@@ -243,4 +263,4 @@ def convert(source: Path, target: Path) -> None:
     or_stop(target, lambda file: file.write_bytes(write_song(file.name, song)))
 
 
-COMMANDS = (grade, fingering, figures, chunks, words, simplify, compare, convert)
+COMMANDS = (grade, fingering, shapes, figures, chunks, words, simplify, compare, convert)

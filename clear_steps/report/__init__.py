@@ -8,6 +8,7 @@ from clear_steps.report.grades import (
     with_scale_length,
 )
 from clear_steps.report.lessons import chunks_report, figures_report, words_report
+from clear_steps.report.shapes import shapes_report
 
 __all__ = [
     "chunks_report",
@@ -15,6 +16,7 @@ __all__ = [
     "figures_report",
     "fingering_report",
     "grade_report",
+    "shapes_report",
     "ways_report",
     "with_scale_length",
     "words_report",

@@ -2,7 +2,6 @@
 the neck."""
 
 import itertools
-from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -10,6 +9,7 @@ from functools import lru_cache
 from clear_steps.core.score import STANDARD, Part, Tuning
 from clear_steps.core.score.chords import Chord, parse_chord
 from clear_steps.core.score.strumming import ChordShape
+from clear_steps.core.score.tuning import raised_half_tones
 
 Frets = Mapping[int, int]
 """Frets by string, 1 the thinnest, counted from the capo."""
@@ -27,14 +27,7 @@ _SEVENTHS = frozenset({9, 10, 11})
 def shapes_sound_above(part: Part) -> int:
     """Half tones by which a shape of a part sounds above its name: names are those of shapes in standard
     tuning without a capo."""
-    return part.capo + _raised(part.tuning)
-
-
-def _raised(tuning: Tuning) -> int:
-    """How far most strings lie above standard tuning; 0 where they have nothing in common."""
-    apart = [own - usual for own, usual in zip(tuning.pitches, STANDARD.pitches, strict=False)]
-    usual, count = Counter(apart).most_common(1)[0]
-    return usual if 2 * count > len(apart) else 0
+    return part.capo + raised_half_tones(part.tuning)
 
 
 @dataclass(frozen=True, slots=True)
@@ -79,7 +72,7 @@ class ChordBook:
         """The strings that are not where standard tuning has them; None where there are too many."""
         if self.tuning.strings != STANDARD.strings:
             return None
-        raised = _raised(self.tuning)
+        raised = raised_half_tones(self.tuning)
         pairs = enumerate(zip(self.tuning.pitches, STANDARD.pitches, strict=True), start=1)
         apart = frozenset(string for string, (own, usual) in pairs if own - usual != raised)
         return apart if len(apart) < 2 else None
@@ -127,7 +120,7 @@ def _shapes(chord: Chord, tuning: Tuning) -> Iterator[tuple[tuple[int, int], ...
 
 def _interval(chord: Chord, tuning: Tuning, string: int, fret: int) -> int | None:
     """What a place is above the root; None where it is not in the chord."""
-    above = (tuning.open_pitch(string) - _raised(tuning) + fret - chord.root) % 12
+    above = (tuning.open_pitch(string) - raised_half_tones(tuning) + fret - chord.root) % 12
     return above if above in chord.intervals else None
 
 

@@ -1,5 +1,6 @@
 """Tunings by name or by pitches, four to eight strings."""
 
+from collections import Counter
 from dataclasses import dataclass
 
 from clear_steps.core.errors import ClearStepsError, InvalidValueError
@@ -77,6 +78,13 @@ TUNINGS: dict[str, Tuning] = {
     "8 strings": _spelled("F#1 B1 E2 A2 D3 G3 B3 E4"),
 }
 STANDARD = TUNINGS["standard"]
+
+
+def raised_half_tones(tuning: Tuning) -> int:
+    """How far most strings lie above standard tuning; 0 where they have nothing in common."""
+    apart = [own - usual for own, usual in zip(tuning.pitches, STANDARD.pitches, strict=False)]
+    usual, count = Counter(apart).most_common(1)[0]
+    return usual if 2 * count > len(apart) else 0
 
 
 _LOWEST_THIN_STRING = 48  # MIDI C3: an instrument whose thinnest string lies below is a bass

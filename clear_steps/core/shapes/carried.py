@@ -1,0 +1,117 @@
+"""One grip moved along or across: power chords, octaves, thirds, sixths, barres that leap."""
+
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
+
+from clear_steps.core.score import Tuning
+from clear_steps.core.shapes.moments import Moment
+from clear_steps.core.shapes.naming import ordinal
+from clear_steps.core.shapes.stretch import Grip, Kind, Place, Stretch
+
+_LEAST_PLACES = 2  # of an interval that is moved
+_LEAST_BARRES = 3  # of a grip that has names of its own (from memory)
+# Half tones from each string to the next thinner one that is struck.
+_INTERVALS = {
+    (7,): "power chord",
+    (7, 5): "power chord",
+    (12,): "octave",
+    (3,): "third",
+    (4,): "third",
+    (8,): "sixth",
+    (9,): "sixth",
+}
+_ROOT_FIFTH = {(0, 2): "13", (0, 2, 2): "134", (0, 0): "11", (0, 0, 0): "111"}
+
+
+def carried_intervals(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -> Iterator[Stretch]:
+    """Runs of two strings or three at one interval in several places; open strings struck alone, and dead
+    strokes, lie among them."""
+    begin, end, name = None, first - 1, ""
+    for at in range(first, last + 2):
+        kind = _interval(moments[at], tuning) if at <= last else ""
+        if at <= last and begin is not None and _passes(moments[at]):
+            continue
+        if begin is not None and kind != name:
+            yield from _interval_stretch(moments, begin, at - 1, name)
+            begin, end = None, at - 1
+        if kind and begin is None:
+            begin, name = _with_upbeat(moments, max(first, end + 1), at), kind
+
+
+def _with_upbeat(moments: Sequence[Moment], first: int, at: int) -> int:
+    """Open strings and dead strokes before the first place belong to it."""
+    while at > first and _passes(moments[at - 1]):
+        at -= 1
+    return at
+
+
+def _interval(moment: Moment, tuning: Tuning) -> str:
+    strings = sorted(moment.frets, reverse=True)
+    pitches = [tuning.open_pitch(string) + moment.frets[string] for string in strings]
+    steps = tuple(high - low for low, high in pairwise(pitches))
+    return _INTERVALS.get(steps, "")
+
+
+def _passes(moment: Moment) -> bool:
+    return moment.is_dead or (len(moment.frets) == 1 and not any(moment.frets.values()))
+
+
+def _interval_stretch(moments: Sequence[Moment], begin: int, end: int, name: str) -> Iterator[Stretch]:
+    """From the first, or the open strings that lead to it, to the last of them."""
+    places: list[Place] = []
+    for at in range(begin, end + 1):
+        frets = moments[at].frets
+        if not _passes(moments[at]) and (not places or places[-1].grip.frets != frets):
+            places.append(Place(at, Grip(frets, _taught(frets, name)), _place_name(frets, name)))
+    if len(places) < _LEAST_PLACES:
+        return
+    stopped = next((place for place in places if any(place.grip.frets.values())), places[0])
+    yield Stretch(begin, end, Kind.CARRIED, name, "", stopped.grip, tuple(places))
+
+
+def _taught(frets: dict[int, int], name: str) -> dict[int, str] | None:
+    """Root and fifth by 1 and 3, or by one finger where they lie on one fret."""
+    strings = sorted(frets, reverse=True)
+    lowest = frets[strings[0]]
+    fingers = _ROOT_FIFTH.get(tuple(frets[string] - lowest for string in strings))
+    if name != "power chord" or fingers is None:
+        return None
+    if not lowest:
+        return dict.fromkeys(strings, "0") if not any(frets.values()) else None
+    return dict(zip(strings, fingers, strict=True))
+
+
+def _place_name(frets: dict[int, int], name: str) -> str:
+    return f"{name} at {frets[max(frets)]} from the {ordinal(max(frets))} string"
+
+
+def carried_grips(stretches: Sequence[Stretch]) -> tuple[Stretch, ...]:
+    """Held grips one after another that are one shape on the same strings, as one that is carried."""
+    found: list[Stretch] = []
+    run: list[Stretch] = []
+    for stretch in (*stretches, None):
+        if stretch and run and _is_moved(run[-1], stretch):
+            run.append(stretch)
+            continue
+        found += [_as_carried(run)] if len(run) >= _LEAST_BARRES else run
+        run = []
+        if stretch and stretch.kind is Kind.HELD:
+            run = [stretch]
+        elif stretch:
+            found.append(stretch)
+    return tuple(found)
+
+
+def _is_moved(before: Stretch, after: Stretch) -> bool:
+    if after.kind is not Kind.HELD or not before.grip or not after.grip:
+        return False
+    old, new = before.grip.frets, after.grip.frets
+    if old.keys() != new.keys() or before.grip.fingers != after.grip.fingers or 0 in {*old.values()}:
+        return False
+    return len({new[string] - old[string] for string in old}) == 1 and 0 not in {*new.values()}
+
+
+def _as_carried(run: Sequence[Stretch]) -> Stretch:
+    first = run[0]
+    places = tuple(Place(own.first, own.grip, own.name) for own in run if own.grip)
+    return Stretch(first.first, run[-1].last, Kind.CARRIED, first.name, first.written, first.grip, places)

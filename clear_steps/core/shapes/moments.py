@@ -1,0 +1,61 @@
+"""Places of a part where something is struck, and what lies under the hand there."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from fractions import Fraction
+
+from clear_steps.core.score import Event, Part, Technique
+
+HAND_FRETS = 4  # frets one grip covers
+
+
+@dataclass(frozen=True, slots=True)
+class Moment:
+    """Something struck: bar and event (indexes), onset in the bar and from the part's start (quarters)."""
+
+    bar: int
+    index: int
+    onset: Fraction
+    at: Fraction
+    event: Event
+    weight: int  # of its place in the metre, larger where it is stronger
+
+    @property
+    def frets(self) -> dict[int, int]:
+        """Frets by string of what sounds under the hand: no dead strokes, no natural harmonics."""
+        return {
+            note.string: note.fret
+            for note in self.event.struck
+            if not note.dead and Technique.NATURAL_HARMONIC not in note.techniques
+        }
+
+    @property
+    def is_dead(self) -> bool:
+        """Whether nothing but dead strokes is struck."""
+        return all(note.dead for note in self.event.struck)
+
+
+def moments_of(part: Part) -> tuple[Moment, ...]:
+    """Every place where a note is struck, in written order."""
+    found, begins = [], Fraction(0)
+    for number, bar in enumerate(part.bars):
+        for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+            if event.struck:
+                weight = bar.metre.weight_at(onset)
+                found.append(Moment(number, index, onset, begins + onset, event, weight))
+        begins += bar.quarters
+    return tuple(found)
+
+
+def within_a_hand(frets: Mapping[int, int]) -> bool:
+    """Whether one hand reaches all that is stopped."""
+    stopped = [fret for fret in frets.values() if fret]
+    return not stopped or max(stopped) - min(stopped) < HAND_FRETS
+
+
+def joined(frets: Mapping[int, int], more: Mapping[int, int]) -> dict[int, int] | None:
+    """Both together; None where a string is stopped twice or no hand reaches all of it."""
+    both = {**frets, **more}
+    if any(both[string] != fret for string, fret in frets.items()):
+        return None
+    return both if within_a_hand(both) else None

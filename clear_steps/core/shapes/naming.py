@@ -1,0 +1,35 @@
+"""What a grip is called: by the chord its strings sound, as held, counted from the capo."""
+
+from collections.abc import Mapping
+
+from clear_steps.core.score import Tuning
+from clear_steps.core.score.chords import Chord, chord_of
+from clear_steps.core.score.tuning import raised_half_tones
+
+_ORDINALS = {1: "1st", 2: "2nd", 3: "3rd"}
+_FULL = 3  # pitch classes from which a chord is known by ear alone
+
+
+def heard(frets: Mapping[int, int], tuning: Tuning) -> Chord | None:
+    """The chord that a grip sounds, named for its tuning as if nothing were raised."""
+    raised = raised_half_tones(tuning)
+    return chord_of(tuning.open_pitch(string) + fret - raised for string, fret in frets.items())
+
+
+def is_sure(chord: Chord) -> bool:
+    """Whether so much of it sounds that nothing else may be meant."""
+    return len(chord.intervals) >= _FULL
+
+
+def ordinal(number: int) -> str:
+    """`1st`, `2nd`, `12th`."""
+    return _ORDINALS.get(number, f"{number}th") if number < 20 else f"{number}th"
+
+
+def position_name(frets: list[int]) -> str:
+    """`5th position`, by the fret under the index finger; empty where nothing is stopped."""
+    stopped = [fret for fret in frets if fret]
+    if not stopped:
+        return ""
+    lowest = 1 if 0 in frets and min(stopped) <= 2 else min(stopped)
+    return f"{ordinal(lowest)} position"

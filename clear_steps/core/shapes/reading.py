@@ -1,0 +1,103 @@
+"""A part read as stretches: written names first, then what is carried, then what is held, then lines."""
+
+from collections.abc import Iterator, Sequence
+from dataclasses import replace
+from functools import lru_cache
+from itertools import pairwise
+
+from clear_steps.core.score import Part, Tuning
+from clear_steps.core.shapes.carried import carried_grips, carried_intervals
+from clear_steps.core.shapes.held import held_by_ear, held_by_name
+from clear_steps.core.shapes.moments import HAND_FRETS, Moment, moments_of
+from clear_steps.core.shapes.naming import position_name
+from clear_steps.core.shapes.patterns import pattern_of
+from clear_steps.core.shapes.stretch import Kind, Shapes, Stretch
+
+_MOST_RESTING_BARS = 2  # after which the same grip is set anew
+
+
+@lru_cache(maxsize=16)
+def read_shapes(part: Part) -> Shapes:
+    """What a player sees of a part, in written order."""
+    moments = moments_of(part)
+    stretches: list[Stretch] = []
+    for first, last, is_named in _spans(moments):
+        named = held_by_name(moments, first, last, part.tuning) if is_named else ()
+        stretches += named or _unnamed(moments, first, last, part.tuning)
+    found = carried_grips(_joined(moments, stretches))
+    return Shapes(moments, tuple(_with_pattern(part, moments, stretch) for stretch in found))
+
+
+def _with_pattern(part: Part, moments: Sequence[Moment], stretch: Stretch) -> Stretch:
+    if stretch.kind is Kind.POSITION:
+        return stretch
+    return replace(stretch, pattern=pattern_of(part, moments[stretch.first : stretch.last + 1]))
+
+
+def _spans(moments: Sequence[Moment]) -> Iterator[tuple[int, int, bool]]:
+    """What stands under one written name, and what comes before the first."""
+    starts = [at for at, moment in enumerate(moments) if moment.event.chord]
+    if moments and starts[:1] != [0]:
+        yield 0, (starts[0] if starts else len(moments)) - 1, False
+    for start, end in pairwise([*starts, len(moments)]):
+        yield start, end - 1, True
+
+
+def _unnamed(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -> Iterator[Stretch]:
+    for begin, end, carried in _around(first, last, list(carried_intervals(moments, first, last, tuning))):
+        if carried:
+            yield carried
+            continue
+        for start, stop, held in _around(begin, end, list(held_by_ear(moments, begin, end, tuning))):
+            if held:
+                yield held
+            else:
+                yield from _positions(moments, start, stop)
+
+
+def _around(first: int, last: int, found: Sequence[Stretch]) -> Iterator[tuple[int, int, Stretch | None]]:
+    """What was found, and what lies between."""
+    at = first
+    for stretch in found:
+        if at < stretch.first:
+            yield at, stretch.first - 1, None
+        yield stretch.first, stretch.last, stretch
+        at = stretch.last + 1
+    if at <= last:
+        yield at, last, None
+
+
+def _positions(moments: Sequence[Moment], first: int, last: int) -> Iterator[Stretch]:
+    """Lines, each within the reach of one place of the hand."""
+    begin, frets = first, list[int]()
+    for at in range(first, last + 1):
+        more = list(moments[at].frets.values())
+        stopped = [fret for fret in (*frets, *more) if fret]
+        if frets and stopped and max(stopped) - min(stopped) > HAND_FRETS:
+            yield _position(begin, at - 1, frets)
+            begin, frets = at, []
+        frets = frets + more
+    yield _position(begin, last, frets)
+
+
+def _position(first: int, last: int, frets: list[int]) -> Stretch:
+    name = position_name(frets)
+    return Stretch(first, last, Kind.POSITION if name else Kind.OPEN, name)
+
+
+def _joined(moments: Sequence[Moment], stretches: Sequence[Stretch]) -> list[Stretch]:
+    """A grip named or met again while it is held is the same stretch."""
+    found: list[Stretch] = []
+    for stretch in stretches:
+        before = found[-1] if found else None
+        if before and _goes_on(moments, before, stretch):
+            found[-1] = replace(before, last=stretch.last)
+        else:
+            found.append(stretch)
+    return found
+
+
+def _goes_on(moments: Sequence[Moment], before: Stretch, after: Stretch) -> bool:
+    same = (before.kind, before.name, before.grip) == (after.kind, after.name, after.grip)
+    apart = moments[after.first].bar - moments[before.last].bar
+    return same and before.kind in (Kind.HELD, Kind.OPEN) and apart <= _MOST_RESTING_BARS

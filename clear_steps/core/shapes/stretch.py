@@ -1,0 +1,59 @@
+"""What a player sees of a part: stretches that one grip, one place of the hand or no finger makes."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+
+from clear_steps.core.shapes.moments import Moment
+from clear_steps.core.shapes.patterns import Pattern
+
+
+class Kind(StrEnum):
+    """What the hand does over a stretch."""
+
+    HELD = "held"  # one grip is kept while the other hand plays
+    CARRIED = "carried"  # one grip is moved along or across
+    POSITION = "position"  # a line within the reach of one place of the hand
+    OPEN = "open"  # no finger is needed
+
+
+@dataclass(frozen=True, slots=True)
+class Grip:
+    """Strings (1 the thinnest) with their frets, open ones 0, and the fingers taught for them where there
+    are: `1` to `4`, `T`, and 0 for open strings."""
+
+    frets: Mapping[int, int]
+    fingers: Mapping[int, str] | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Place:
+    """Where a grip that is carried lies, from a moment (index) on."""
+
+    first: int
+    grip: Grip
+    name: str
+
+
+@dataclass(frozen=True, slots=True)
+class Stretch:
+    """From one moment to another (indexes, both in it); `name` as held, counted from the capo, `written` as
+    the teacher wrote it; no grip of a position. `places` of what is carried."""
+
+    first: int
+    last: int
+    kind: Kind
+    name: str = ""
+    written: str = ""
+    grip: Grip | None = None
+    places: tuple[Place, ...] = ()
+    pattern: Pattern | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Shapes:
+    """A part as it is seen: every place where something is struck, and the stretches they make, in order,
+    each moment in exactly one."""
+
+    moments: tuple[Moment, ...]
+    stretches: tuple[Stretch, ...]
