@@ -77,6 +77,18 @@ def test_fingering_gives_every_note_a_finger_and_its_pitch() -> None:
     assert second["notes"][0]["finger"] in (1, 2, 3, 4)
 
 
+def test_shapes_prints_the_json_as_specified() -> None:
+    file = CALIBRATION / "shapes/strum-three-chords.tab"
+    (part,) = json.loads(run("shapes", file, "--json").stdout)["parts"]
+    first = part["stretches"][0]
+    assert first["from"] == {"bar": 1, "onset": "0"}
+    assert first["to"] == {"bar": 2, "onset": "7/2"}
+    assert (first["kind"], first["name"], first["written"]) == ("held", "G", "G")
+    assert (first["grip"], first["fingers"], first["places"]) == ("320003", "210003", [])
+    assert first["pattern"] == {"cell": "4", "strokes": "D-DU-UDU", "onsets": None, "guess": False}
+    assert "bar 3 at 0 to bar 3 at 7/2: held C x32010" in run("shapes", file).stdout
+
+
 def test_simplify_prints_the_json_as_specified_and_writes_the_version(tmp_path: Path) -> None:
     out = tmp_path / "easier.tab"
     result = run("simplify", CALIBRATION / "two-step-bends-90.tab", "--step", 4, "--out", out, "--json")

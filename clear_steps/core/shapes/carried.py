@@ -8,17 +8,17 @@ from clear_steps.core.shapes.moments import Moment
 from clear_steps.core.shapes.naming import ordinal
 from clear_steps.core.shapes.stretch import Grip, Kind, Place, Stretch
 
-_LEAST_PLACES = 2  # of an interval that is moved
+_LEAST_PLACES, _LEAST_STRUCK = 2, 3  # of an interval that is moved (from memory)
 _LEAST_BARRES = 3  # of a grip that has names of its own (from memory)
-# Half tones from each string to the next thinner one that is struck.
+# Half tones from each string to the next thinner one that is struck, and how many strings further that is.
 _INTERVALS = {
-    (7,): "power chord",
-    (7, 5): "power chord",
-    (12,): "octave",
-    (3,): "third",
-    (4,): "third",
-    (8,): "sixth",
-    (9,): "sixth",
+    (7,): ("power chord", (1,)),
+    (7, 5): ("power chord", (1, 1)),
+    (12,): ("octave", (2, 3)),
+    (3,): ("third", (1,)),
+    (4,): ("third", (1,)),
+    (8,): ("sixth", (2,)),
+    (9,): ("sixth", (2,)),
 }
 _ROOT_FIFTH = {(0, 2): "13", (0, 2, 2): "134", (0, 0): "11", (0, 0, 0): "111"}
 
@@ -49,7 +49,8 @@ def _interval(moment: Moment, tuning: Tuning) -> str:
     strings = sorted(moment.frets, reverse=True)
     pitches = [tuning.open_pitch(string) + moment.frets[string] for string in strings]
     steps = tuple(high - low for low, high in pairwise(pitches))
-    return _INTERVALS.get(steps, "")
+    name, apart = _INTERVALS.get(steps, ("", ()))
+    return name if all(low - high in apart for low, high in pairwise(strings)) else ""
 
 
 def _passes(moment: Moment) -> bool:
@@ -59,11 +60,12 @@ def _passes(moment: Moment) -> bool:
 def _interval_stretch(moments: Sequence[Moment], begin: int, end: int, name: str) -> Iterator[Stretch]:
     """From the first, or the open strings that lead to it, to the last of them."""
     places: list[Place] = []
+    struck = sum(not _passes(moments[at]) for at in range(begin, end + 1))
     for at in range(begin, end + 1):
         frets = moments[at].frets
         if not _passes(moments[at]) and (not places or places[-1].grip.frets != frets):
             places.append(Place(at, Grip(frets, _taught(frets, name)), _place_name(frets, name)))
-    if len(places) < _LEAST_PLACES:
+    if len(places) < _LEAST_PLACES or struck < _LEAST_STRUCK:
         return
     stopped = next((place for place in places if any(place.grip.frets.values())), places[0])
     yield Stretch(begin, end, Kind.CARRIED, name, "", stopped.grip, tuple(places))

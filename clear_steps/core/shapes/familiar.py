@@ -18,7 +18,6 @@ _STRINGS = 6
 # name, grip from the thickest string, schools of fingers.
 _OPEN = """
 C x32010 x32010
-C 332010 342010 234010
 D xx0232 xx0132
 Dm xx0231 xx0231 xx0241
 E 022100 023100

@@ -21,7 +21,7 @@ _LEAST_RUN = 2  # single notes that lead out of a grip
 def held_by_name(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -> tuple[Stretch, ...]:
     """The stretch under a name that is written over its first moment, and the run that leads out of it; empty
     where what is played is not held so: a line over chords."""
-    name = moments[first].event.chord
+    name = moments[first].chord
     chord = parse_chord(name)
     rows = list(grips_of(chord, tuning)) if chord else []
     grip = _taught(rows, moments[first : last + 1]) or _as_struck(moments[first : last + 1])
@@ -35,18 +35,19 @@ def held_by_name(moments: Sequence[Moment], first: int, last: int, tuning: Tunin
 
 
 def _taught(rows: Sequence[FamiliarGrip], moments: Sequence[Moment]) -> Grip | None:
-    """The familiar grip with which most of what is struck agrees, the least to hold of several."""
+    """The familiar grip with which most of what is struck agrees, the least to hold of several. An open
+    string that it does not use, an alternating bass, does not speak against it."""
     places = [place for moment in moments for place in moment.frets.items()]
-    struck = {string for string, _ in places}
-    best: tuple[int, int, int] | None = None
-    found = None
-    for number, row in enumerate(rows):
-        frets = row.by_string
-        lacks = sum(frets.get(string) != fret for string, fret in places)
-        idle = sum(fret > 0 and string not in struck for string, fret in frets.items())
-        if lacks <= len(places) * _MOST_PASSING and (best is None or (lacks, idle, number) < best):
-            best, found = (lacks, idle, number), row
-    return grip_of(found) if found and places else None
+    struck = dict(places)
+
+    def lacks(row: FamiliarGrip) -> int:
+        own = row.by_string
+        return sum(own.get(string, 0) != fret for string, fret in places)
+
+    fitting = [row for row in rows if lacks(row) <= len(places) * _MOST_PASSING]
+    if not fitting or not places:
+        return None
+    return grip_of(min(fitting, key=lambda row: (lacks(row), _idle(row, struck))))
 
 
 def grip_of(row: FamiliarGrip) -> Grip:
@@ -152,8 +153,14 @@ def _agrees(row: FamiliarGrip, frets: Mapping[int, int], ear: Chord | None) -> b
     if any(own.get(string) != fret for string, fret in frets.items()) or chord is None:
         return False
     if ear is not None and is_sure(ear):
-        return (chord.root, chord.intervals) == (ear.root, ear.intervals)
+        same = (chord.root, chord.intervals) == (ear.root, ear.intervals)
+        return same and not _idle_below(row, frets)
     return max(frets) == max(own)  # its own bass is struck
+
+
+def _idle_below(row: FamiliarGrip, frets: Mapping[int, int]) -> bool:
+    """Whether it stops a string below the lowest that is struck: that would be held for nothing."""
+    return any(fret > 0 and string > max(frets) for string, fret in row.frets)
 
 
 def _idle(row: FamiliarGrip, frets: Mapping[int, int]) -> int:

@@ -19,6 +19,7 @@ class Moment:
     at: Fraction
     event: Event
     weight: int  # of its place in the metre, larger where it is stronger
+    chord: str = ""  # the name that begins here, or over a rest before it
 
     @property
     def frets(self) -> dict[int, int]:
@@ -30,6 +31,12 @@ class Moment:
         }
 
     @property
+    def harmonics(self) -> frozenset[int]:
+        """The frets over which natural harmonics are touched, where nothing else is struck."""
+        touched = [note.fret for note in self.event.struck if Technique.NATURAL_HARMONIC in note.techniques]
+        return frozenset(touched) if len(touched) == len(self.event.struck) else frozenset()
+
+    @property
     def is_dead(self) -> bool:
         """Whether nothing but dead strokes is struck."""
         return all(note.dead for note in self.event.struck)
@@ -37,12 +44,14 @@ class Moment:
 
 def moments_of(part: Part) -> tuple[Moment, ...]:
     """Every place where a note is struck, in written order."""
-    found, begins = [], Fraction(0)
+    found, begins, chord = [], Fraction(0), ""
     for number, bar in enumerate(part.bars):
         for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+            chord = event.chord or chord
             if event.struck:
                 weight = bar.metre.weight_at(onset)
-                found.append(Moment(number, index, onset, begins + onset, event, weight))
+                found.append(Moment(number, index, onset, begins + onset, event, weight, chord))
+                chord = ""
         begins += bar.quarters
     return tuple(found)
 

@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from functools import lru_cache
-from itertools import pairwise
+from itertools import groupby, pairwise
 
 from clear_steps.core.score import Part, Tuning
 from clear_steps.core.shapes.carried import carried_grips, carried_intervals
@@ -21,9 +21,13 @@ def read_shapes(part: Part) -> Shapes:
     """What a player sees of a part, in written order."""
     moments = moments_of(part)
     stretches: list[Stretch] = []
-    for first, last, is_named in _spans(moments):
-        named = held_by_name(moments, first, last, part.tuning) if is_named else ()
-        stretches += named or _unnamed(moments, first, last, part.tuning)
+    begin = 0  # of what no name tells
+    for first, last in _named_spans(moments):
+        named = held_by_name(moments, first, last, part.tuning)
+        if named:
+            stretches += [*_unnamed(moments, begin, first - 1, part.tuning), *named]
+            begin = last + 1
+    stretches += _unnamed(moments, begin, len(moments) - 1, part.tuning)
     found = carried_grips(_joined(moments, stretches))
     return Shapes(moments, tuple(_with_pattern(part, moments, stretch) for stretch in found))
 
@@ -34,16 +38,32 @@ def _with_pattern(part: Part, moments: Sequence[Moment], stretch: Stretch) -> St
     return replace(stretch, pattern=pattern_of(part, moments[stretch.first : stretch.last + 1]))
 
 
-def _spans(moments: Sequence[Moment]) -> Iterator[tuple[int, int, bool]]:
-    """What stands under one written name, and what comes before the first."""
-    starts = [at for at, moment in enumerate(moments) if moment.event.chord]
-    if moments and starts[:1] != [0]:
-        yield 0, (starts[0] if starts else len(moments)) - 1, False
+def _named_spans(moments: Sequence[Moment]) -> Iterator[tuple[int, int]]:
+    """What stands under one written name."""
+    starts = [at for at, moment in enumerate(moments) if moment.chord]
     for start, end in pairwise([*starts, len(moments)]):
-        yield start, end - 1, True
+        yield start, end - 1
 
 
 def _unnamed(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -> Iterator[Stretch]:
+    for begin, end, touched in _around(first, last, list(_harmonics(moments, first, last))):
+        if touched:
+            yield touched
+        else:
+            yield from _stopped(moments, begin, end, tuning)
+
+
+def _harmonics(moments: Sequence[Moment], first: int, last: int) -> Iterator[Stretch]:
+    """Natural harmonics one after another: no finger presses."""
+    for touches, group in groupby(range(first, last + 1), key=lambda at: bool(moments[at].harmonics)):
+        if touches:
+            run = list(group)
+            frets = sorted({fret for at in run for fret in moments[at].harmonics})
+            name = f"harmonics at {' and '.join(map(str, frets))}"
+            yield Stretch(run[0], run[-1], Kind.OPEN, name)
+
+
+def _stopped(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -> Iterator[Stretch]:
     for begin, end, carried in _around(first, last, list(carried_intervals(moments, first, last, tuning))):
         if carried:
             yield carried

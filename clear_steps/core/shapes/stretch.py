@@ -57,3 +57,13 @@ class Shapes:
 
     moments: tuple[Moment, ...]
     stretches: tuple[Stretch, ...]
+
+    @property
+    def recognised(self) -> dict[tuple[int, int], str]:
+        """By bar and event (indexes) where a grip begins that has a name nobody wrote."""
+        begins = [
+            (stretch.first, stretch.name)
+            for stretch in self.stretches
+            if stretch.kind is not Kind.POSITION and not stretch.written
+        ]
+        return {(self.moments[at].bar, self.moments[at].index): name for at, name in begins if name}

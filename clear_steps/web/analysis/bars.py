@@ -64,8 +64,10 @@ def event_model(
     count: str,
     sounding: tuple[Fraction, ...],
     grip: Grip | None,
+    recognised: str,
 ) -> api.EventModel:
-    """An event at an onset (quarters), how long each of its notes sounds, and the grip that takes it."""
+    """An event at an onset (quarters), how long each of its notes sounds, the grip that takes it, and the
+    name of the shape that begins there where none is written."""
     return api.EventModel(
         onset=str(onset),
         onset_quarters=float(onset),
@@ -82,6 +84,7 @@ def event_model(
             for note, length in zip(event.notes, sounding, strict=True)
         ],
         chord=event.chord,
+        recognised="" if event.chord else recognised,
         remark=event.remark,
         stroke=event.stroke,
         uncertain=event.uncertain,

@@ -59,6 +59,7 @@ class EventModel(BaseModel):
     lengths: list[LengthModel]  # tied to one another
     notes: list[NoteModel]
     chord: str
+    recognised: str  # the shape that begins here, where no chord is written
     remark: str
     stroke: str | None
     uncertain: bool

@@ -23,6 +23,7 @@ from clear_steps.core.score import Part, Passage, Role, Song, map_problems, play
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.core.score.words import count_sign
+from clear_steps.core.shapes import read_shapes
 from clear_steps.core.teach import Shape, cautions, shape_places, shapes
 from clear_steps.formats.tabtext import Reading, read_tab
 from clear_steps.web.analysis import schemas as api
@@ -140,7 +141,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     times = bar_times(part, song.playing_tempo, grading.tempo)
     sounding, sharps = sounding_quarters(part), sharps_of(part)
     places, played = shape_places(part, grading), played_order(part, song.order)
-    found = coming_back(part, song.order)
+    found, recognised = coming_back(part, song.order), read_shapes(part).recognised
     bars = []
     for index, (bar, time, grade) in enumerate(zip(part.bars, times, grading.bars, strict=True)):
         events = [
@@ -152,6 +153,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
                 count_sign(part.starts_at(index) + onset, bar.metre),
                 sounding[index][number],
                 grading.grips.get((index, number)),
+                recognised.get((index, number), ""),
             )
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
         ]

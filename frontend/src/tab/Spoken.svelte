@@ -19,7 +19,7 @@
           Bar {bar.number}, Step {stepText(bar.step)}:
           {#each bar.events as event, number (number)}
             {event.count}
-            {event.chord}
+            {event.chord || event.recognised}
             {event.notes.length > 0 ? event.notes.map((note) => note.words).join(' with ') : 'rest'};
           {/each}
         </li>

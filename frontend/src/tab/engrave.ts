@@ -194,6 +194,8 @@ function eventMarks(bars: Bar[], placed: Placed[], layers: Layers, lanes: Lanes)
   const fingers = bars.flatMap((bar) => fingerRow(bar.events))
   placed.forEach(({ event, x }, at) => {
     if (layers.chords && event.chord) marks.push(text('chord', 'chord', x, lanes.chord, event.chord))
+    else if (layers.chords && event.recognised)
+      marks.push(text('recognised', 'remark', x, lanes.chord, event.recognised))
     if (layers.fingers && fingers[at]) {
       const pinned = event.notes.some((note) => note.finger_pinned)
       marks.push(text('fingers', pinned ? 'pinned' : 'row', x, lanes.finger, fingers[at]))

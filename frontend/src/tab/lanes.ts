@@ -98,7 +98,7 @@ export function lanesOf(
   const endings = row(bars.some((bar) => bar.endings.length > 0))
   const shape = y
   row(shapes, SHAPE_HEIGHT)
-  const chord = row(layers.chords && events.some((event) => event.chord))
+  const chord = row(layers.chords && events.some((event) => event.chord || event.recognised))
   const remark = row(true, ROW * lines(words.remarks))
   const said = row(true, ROW * lines(words.words))
   const bracket = row(brackets > 0, BRACKET_ROW * brackets + 4)

@@ -24,6 +24,7 @@ function bar(index: number, text: string, more: Partial<Bar> = {}): Bar {
       lengths: [{ value, dots: dots.length, tuplet: Number(tuplet || 0), quarters }],
       notes: sign === 'R' ? [] : [note({ tied: sign === '=', sounding_quarters: quarters })],
       chord: '',
+      recognised: '',
       remark: '',
       count: '',
       how: [],

@@ -1,0 +1,22 @@
+"""What a player sees stands over the tab where nobody wrote it."""
+
+from selenium.webdriver.common.by import By
+
+from tests.browser.page import Page
+from tests.core.shapes.test_reading import PICKED
+
+
+def test_recognised_grips_are_named_over_the_tab_and_go_with_the_chords(page: Page) -> None:
+    page.open(f"#/song/{page.add_song(PICKED)}")
+    page.until(lambda: {"C", "D/A"} <= page.marks(), "the names of both grips")
+    assert "recognised" in page.marks()
+    label = next(each for each in page.chrome.find_elements(By.TAG_NAME, "label") if "chords" in each.text)
+    label.click()
+    page.until(lambda: "D/A" not in page.marks(), "they go with the chords")
+
+
+def test_a_written_chord_stands_alone(page: Page) -> None:
+    named = PICKED.replace("len|", "chd|C               |D               |\nlen|")
+    page.open(f"#/song/{page.add_song(named)}")
+    page.until(lambda: {"C", "D"} <= page.marks(), "the names as written")
+    assert "recognised" not in page.marks()
