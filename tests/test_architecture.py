@@ -13,6 +13,7 @@ ALLOWED = {
     "core.score": {"core.errors"},
     "core.shapes": {"core.score"},
     "core.hand": {"core.errors", "core.score"},
+    "core.changes": {"core.score", "core.shapes", "core.hand"},
     "core.figures": {"core.score"},
     "core.grade": {"core.errors", "core.score", "core.hand", "core.figures"},
     "core.easier": {"core.errors", "core.score", "core.hand", "core.figures", "core.grade"},
@@ -26,7 +27,7 @@ ALLOWED = {
     "demo": {"core.score", "core.hand", "core.grade", "core.easier", "formats", "ladders", "store"},
     "report": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
-        *("core.shapes", "core.teach", "formats"),
+        *("core.shapes", "core.changes", "core.teach", "formats"),
     },
     "web": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),

@@ -136,7 +136,7 @@ def figures(file: Path, as_json: bool) -> None:
 def shapes(file: Path, as_json: bool) -> None:
     """What a player sees: grips held and carried, places of the hand, open strings."""
     song = or_stop(file, song_of)
-    report = shapes_report(song)
+    report = shapes_report(song, default_ladder())
     if as_json:
         click.echo(json.dumps(report, indent=1))
         return

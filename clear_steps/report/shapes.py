@@ -1,9 +1,13 @@
 """`shapes --json`: what a player sees of a song."""
 
 from collections.abc import Mapping
+from dataclasses import asdict
 from typing import Any
 
+from clear_steps.core.changes import Change, changes
+from clear_steps.core.grade import Ladder, grade_part
 from clear_steps.core.score import Part, Song
+from clear_steps.core.score.timing import bar_times
 from clear_steps.core.shapes import Grip, Kind, Pattern, Said, Shapes, Stretch, read_shapes
 
 Json = dict[str, Any]
@@ -11,17 +15,19 @@ _WIDE = 9  # frets above it have two digits: all strings are joined by dashes th
 _UNUSED = "x"
 
 
-def shapes_report(song: Song) -> Json:
+def shapes_report(song: Song, ladder: Ladder) -> Json:
     """All of `shapes --json`."""
-    return {"parts": [_part_shapes(part) for part in song.parts]}
+    return {"parts": [_part_shapes(song, part, ladder) for part in song.parts]}
 
 
-def _part_shapes(part: Part) -> Json:
-    shapes = read_shapes(part)
-    return {"stretches": [_stretch(part, shapes, stretch) for stretch in shapes.stretches]}
+def _part_shapes(song: Song, part: Part, ladder: Ladder) -> Json:
+    shapes, grips = read_shapes(part), grade_part(song, part, ladder).grips
+    told = (*changes(shapes, grips, bar_times(part, song.playing_tempo)), None)
+    rows = zip(shapes.stretches, told, strict=False)
+    return {"stretches": [_stretch(part, shapes, stretch, change) for stretch, change in rows]}
 
 
-def _stretch(part: Part, shapes: Shapes, stretch: Stretch) -> Json:
+def _stretch(part: Part, shapes: Shapes, stretch: Stretch, change: Change | None) -> Json:
     strings = part.tuning.strings
     grip = None if stretch.kind is Kind.POSITION else stretch.grip
     return {
@@ -41,6 +47,7 @@ def _stretch(part: Part, shapes: Shapes, stretch: Stretch) -> Json:
             for place in stretch.places
         ],
         "pattern": _pattern(stretch.pattern) if stretch.pattern else None,
+        "change": asdict(change) if change else None,
     }
 
 

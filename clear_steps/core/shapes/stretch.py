@@ -64,6 +64,6 @@ class Shapes:
         begins = [
             (stretch.first, stretch.name)
             for stretch in self.stretches
-            if stretch.kind is not Kind.POSITION and not stretch.written
+            if stretch.grip and not stretch.written  # harmonics are drawn as what they are
         ]
         return {(self.moments[at].bar, self.moments[at].index): name for at, name in begins if name}

@@ -12,6 +12,7 @@ from hypothesis import given
 from clear_steps.core.score import Part
 from clear_steps.core.shapes import Kind, read_shapes
 from clear_steps.formats.tabtext import read_tab
+from clear_steps.ladders import default_ladder
 from clear_steps.report import shapes_report
 from tests.songs import songs
 
@@ -59,7 +60,9 @@ def _is_held(grip: str | None, wanted: Row) -> bool:
 
 @pytest.mark.parametrize("name", PASSAGES)
 def test_a_passage_is_read_as_a_teacher_reads_it(name: str) -> None:
-    told = shapes_report(read_tab((FOLDER / f"{name}.tab").read_text()).song)["parts"][0]["stretches"]
+    told = shapes_report(read_tab((FOLDER / f"{name}.tab").read_text()).song, default_ladder())["parts"][0][
+        "stretches"
+    ]
     for item in PASSAGES[name]["stretches"]:
         ways = item.get("ways") or [[item]]
         assert any(
