@@ -2,6 +2,7 @@
 
 import json
 import sys
+from collections.abc import Iterator
 from dataclasses import replace
 from enum import StrEnum
 from fractions import Fraction
@@ -15,6 +16,7 @@ from clear_steps.core.figures import coming_back
 from clear_steps.core.figures.words import told_lines
 from clear_steps.core.grade import GradeRequest, Weighing, grade_part
 from clear_steps.core.hand import Player, School
+from clear_steps.core.score import Song
 from clear_steps.core.teach.chunks import Order
 from clear_steps.core.teach.words import Language, Names
 from clear_steps.formats import write_song
@@ -30,11 +32,24 @@ from clear_steps.report import (
     with_scale_length,
     words_report,
 )
+from clear_steps.report.grades import Json
 
 
 def _one_of(values: type[StrEnum]) -> click.Choice[str]:
     """By their values: click itself takes the names of an enumeration."""
     return click.Choice([value.value for value in values])
+
+
+def _rows_told(song: Song, report: Json, kind: str) -> Iterator[Json]:
+    """The rows of a report, part by part; of several parts each is named first."""
+    for part, found in zip(song.parts, report["parts"], strict=True):
+        if len(song.parts) > 1:
+            click.echo(f"{part.name}:")
+        yield from found[kind]
+
+
+def _ends(row: Json) -> str:
+    return " to ".join(f"bar {row[end]['bar']} at {row[end]['onset']}" for end in ("from", "to"))
 
 
 @click.command()
@@ -140,13 +155,9 @@ def shapes(file: Path, as_json: bool) -> None:
     if as_json:
         click.echo(json.dumps(report, indent=1))
         return
-    for part, found in zip(song.parts, report["parts"], strict=True):
-        if len(song.parts) > 1:
-            click.echo(f"{part.name}:")
-        for row in found["stretches"]:
-            ends = [f"bar {row[end]['bar']} at {row[end]['onset']}" for end in ("from", "to")]
-            told = " ".join(filter(None, (row["name"], row["grip"])))
-            click.echo(f"{' to '.join(ends)}: {row['kind']} {told}".rstrip())
+    for row in _rows_told(song, report, "stretches"):
+        told = " ".join(filter(None, (row["kind"], row["name"], row["grip"])))
+        click.echo(f"{_ends(row)}: {told}")
 
 
 @click.command()
@@ -160,12 +171,8 @@ def chunks(file: Path, by: str, as_json: bool) -> None:
     if as_json:
         click.echo(json.dumps(report, indent=1))
         return
-    for part, found in zip(song.parts, report["parts"], strict=True):
-        if len(song.parts) > 1:
-            click.echo(f"{part.name}:")
-        for row in found["chunks"]:
-            ends = [f"bar {row[end]['bar']} at {row[end]['onset']}" for end in ("from", "to")]
-            click.echo(f"{row['name']}: {' to '.join(ends)}, Step {row['step']:.1f}")
+    for row in _rows_told(song, report, "chunks"):
+        click.echo(f"{row['name']}: {_ends(row)}, Step {row['step']:.1f}")
 
 
 @click.command()
@@ -186,11 +193,8 @@ def words(file: Path, language: str, names: str, as_json: bool) -> None:
     if as_json:
         click.echo(json.dumps(report, indent=1, ensure_ascii=False))
         return
-    for part, found in zip(song.parts, report["parts"], strict=True):
-        if len(song.parts) > 1:
-            click.echo(f"{part.name}:")
-        for row in found["chunks"]:
-            click.echo(f"{row['name']}: {' '.join(row['sentences'])}")
+    for row in _rows_told(song, report, "chunks"):
+        click.echo(f"{row['name']}: {' '.join(row['sentences'])}")
 
 
 @click.command()

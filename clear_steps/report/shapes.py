@@ -2,15 +2,14 @@
 
 from collections.abc import Mapping
 from dataclasses import asdict
-from typing import Any
 
 from clear_steps.core.changes import Change, changes
 from clear_steps.core.grade import Ladder, grade_part
 from clear_steps.core.score import Part, Song
 from clear_steps.core.score.timing import bar_times
-from clear_steps.core.shapes import Grip, Kind, Pattern, Said, Shapes, Stretch, read_shapes
+from clear_steps.core.shapes import Grip, Pattern, Said, Shapes, Stretch, read_shapes
+from clear_steps.report.grades import Json
 
-Json = dict[str, Any]
 _WIDE = 9  # frets above it have two digits: all strings are joined by dashes then
 _UNUSED = "x"
 
@@ -29,7 +28,7 @@ def _part_shapes(song: Song, part: Part, ladder: Ladder) -> Json:
 
 def _stretch(part: Part, shapes: Shapes, stretch: Stretch, change: Change | None) -> Json:
     strings = part.tuning.strings
-    grip = None if stretch.kind is Kind.POSITION else stretch.grip
+    grip = stretch.grip
     return {
         "from": _place(part, shapes, stretch.first),
         "to": _place(part, shapes, stretch.last),

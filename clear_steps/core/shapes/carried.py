@@ -4,8 +4,8 @@ from collections.abc import Iterator, Sequence
 from itertools import pairwise
 
 from clear_steps.core.score import Tuning
+from clear_steps.core.score.words import ordinal
 from clear_steps.core.shapes.moments import Moment
-from clear_steps.core.shapes.naming import ordinal
 from clear_steps.core.shapes.stretch import Grip, Kind, Place, Stretch
 
 _LEAST_PLACES, _LEAST_STRUCK = 2, 3  # of an interval that is moved (from memory)

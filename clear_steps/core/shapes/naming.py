@@ -5,8 +5,8 @@ from collections.abc import Mapping
 from clear_steps.core.score import Tuning
 from clear_steps.core.score.chords import Chord, chord_of
 from clear_steps.core.score.tuning import raised_half_tones
+from clear_steps.core.score.words import ordinal
 
-_ORDINALS = {1: "1st", 2: "2nd", 3: "3rd"}
 _FULL = 3  # pitch classes from which a chord is known by ear alone
 
 
@@ -19,11 +19,6 @@ def heard(frets: Mapping[int, int], tuning: Tuning) -> Chord | None:
 def is_sure(chord: Chord) -> bool:
     """Whether so much of it sounds that nothing else may be meant."""
     return len(chord.intervals) >= _FULL
-
-
-def ordinal(number: int) -> str:
-    """`1st`, `2nd`, `12th`."""
-    return _ORDINALS.get(number, f"{number}th") if number < 20 else f"{number}th"
 
 
 def position_name(frets: list[int]) -> str:

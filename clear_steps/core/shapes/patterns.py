@@ -88,8 +88,8 @@ def _stroke(moment: Moment) -> str:
 
 
 def _guessed_stroke(moment: Moment) -> Stroke:
-    """Down on the halves of a beat that are counted, up between them."""
-    return Stroke.DOWN if (2 * moment.onset).denominator == 1 and (2 * moment.onset) % 2 == 0 else Stroke.UP
+    """Down on a quarter, up between."""
+    return Stroke.DOWN if moment.onset.denominator == 1 else Stroke.UP
 
 
 def _strings(part: Part, moments: Sequence[Moment]) -> list[Said]:

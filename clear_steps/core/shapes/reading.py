@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
-from functools import lru_cache
 from itertools import groupby, pairwise
 
 from clear_steps.core.score import Part, Tuning
@@ -16,7 +15,6 @@ from clear_steps.core.shapes.stretch import Kind, Shapes, Stretch
 _MOST_RESTING_BARS = 2  # after which the same grip is set anew
 
 
-@lru_cache(maxsize=16)
 def read_shapes(part: Part) -> Shapes:
     """What a player sees of a part, in written order."""
     moments = moments_of(part)
