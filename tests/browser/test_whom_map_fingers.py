@@ -82,6 +82,16 @@ def test_a_finger_is_pinned_by_key_with_its_cost_and_undone(page: Page) -> None:
     page.until(lambda: not page.chrome.find_elements(By.CSS_SELECTOR, pinned), "undone")
 
 
+def test_a_pin_says_where_else_it_holds(page: Page) -> None:
+    page.open("#/song/3")
+    page.bar(2).click()
+    page.find("ul[aria-label='Fingers'] button[aria-label^='Finger 4 for string 5']").click()
+    page.sees("Finger 4 is pinned, also in bar 9:")
+    page.open("#/")
+    page.open("#/song/3?bar=8")
+    page.sees("Fingers as pinned in bar 3, which is the same.")
+
+
 def test_several_parts_stand_under_one_another_and_are_heard_together(page: Page) -> None:
     page.open("#/song/3")
     page.find("h1", "Market morning")

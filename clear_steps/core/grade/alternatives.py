@@ -36,7 +36,7 @@ from clear_steps.core.hand import (
     place,
     put_down,
 )
-from clear_steps.core.score import Bar, Note, Part, Song, Technique
+from clear_steps.core.score import Bar, Note, Part, Song, Technique, route_of
 from clear_steps.core.score.blending import Notes, blended
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import taken_times
@@ -130,7 +130,7 @@ class _Passage:
 
     def _by_fingers(self) -> Iterator[tuple[str, Part]]:
         """The cheapest paths whose fingers differ, orders of fingers before single notes."""
-        book = DemandsBook().of(self._part)
+        book = DemandsBook().of(self._part, route_of(self._part, self._song.order))
         gaps = gaps_of(book, self._times)
         rows = [(index, book[index]) for index in self._rows]
         layers = [

@@ -107,6 +107,7 @@ class PlayedBar:
     capo: int
     bass_from: int  # the thinnest string that carries a bass
     holds_over: bool  # its last notes are tied over the bar line
+    comes_from: int | None  # the number of the bar played before, where that is not the one written before
     textures: frozenset[Texture]  # that ring unsaid
     moments: tuple[Moment, ...]
 
@@ -118,6 +119,11 @@ class PlayedBar:
     def beat_words(self, onset: Fraction) -> str:
         """`the & of beat 2`, of an onset in the bar."""
         return beat_words(self.in_metre(onset), self.bar.metre)
+
+    def way_in(self, moment: Moment) -> str:
+        """`, coming from bar 12`, where the way to a moment leads from a bar that is not written before."""
+        first = next((each for each in self.moments if each.grip), None)
+        return f", coming from bar {self.comes_from}" if self.comes_from and moment is first else ""
 
     def in_metre(self, onset: Fraction) -> Fraction:
         """An onset in the bar, from where its metre begins."""
@@ -151,45 +157,58 @@ class Performer:
 
     def bars(
         self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime]
-    ) -> tuple[PlayedBar, ...]:
-        """Put the grips of one hand and the times on the events."""
-        found: list[PlayedBar] = []
-        entering = Entering(None, 0.0, 0.0, inf)
-        for index, gap in enumerate(gaps_of(fingered.bars, times)):
-            entering = entering._replace(gap=gap)
-            bar, entering = self._bar(part, fingered, hand, times, index, entering)
-            found.append(bar)
-        return tuple(found)
+    ) -> tuple[tuple[PlayedBar, ...], ...]:
+        """Put the grips of one hand and the times on the events: every bar of every run of the route."""
+        return tuple(
+            tuple(self._visits(part, fingered, hand, _timed(fingered, times, run), range(len(run))))
+            for run in fingered.route.runs
+        )
 
     def bar(
         self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], index: int
-    ) -> PlayedBar:
-        """The same for one bar alone; those before it only as far as they bear on it."""
-        gaps = gaps_of(fingered.bars, times)
-        first = index
-        while first and times[first].start > times[index].start - FORGOTTEN_S:
-            first -= 1
-        entering = _entering(fingered, hand, gaps, times, first)
-        for each in range(first, index):
-            _, entering = self._bar(part, fingered, hand, times, each, entering)
-            entering = entering._replace(gap=gaps[each + 1])
-        return self._bar(part, fingered, hand, times, index, entering)[0]
+    ) -> tuple[PlayedBar, ...]:
+        """The same for one bar alone, once for every way it is come to; those before it only as far as they
+        bear on it."""
+        found: dict[tuple[int, ...], PlayedBar] = {}
+        for run in fingered.route.runs:
+            timed = _timed(fingered, times, run)
+            for at in (at for at, each in enumerate(run) if each == index):
+                first = timed.bears_from(at)
+                way = run[first : at + 2]
+                if way not in found:
+                    *_, found[way] = self._visits(part, fingered, hand, timed, range(first, at + 1))
+        return tuple({id(bar): bar for bar in found.values()}.values())
+
+    def _visits(
+        self, part: Part, fingered: Fingered, hand: int, timed: "_TimedRun", positions: range
+    ) -> Iterator[PlayedBar]:
+        """The bars of a run at some positions one after the other."""
+        run = timed.bars
+        entering = _entering(fingered, hand, timed, positions.start)
+        for at in positions:
+            around = (run[at - 1] if at else None, run[at + 1] if at + 1 < len(run) else None)
+            entering = entering._replace(gap=timed.gaps[at])
+            bar, entering = self._bar(part, fingered, hand, timed.times[at], run[at], around, entering)
+            yield bar
 
     def _bar(
         self,
         part: Part,
         fingered: Fingered,
         hand: int,
-        times: Sequence[BarTime],
+        time: BarTime,
         index: int,
+        around: tuple[int | None, int | None],
         entering: Entering,
     ) -> tuple[PlayedBar, Entering]:
         """A bar, and how the next is come to (but for the gap)."""
-        demands, grips, time = fingered.bars[index], fingered.hands[hand][index], times[index]
+        demands, grips = fingered.bars[index], fingered.hands[hand][index]
         bar, number = part.bars[index], part.bar_number(index)
-        metre_changed = index > 0 and bar.metre != part.bars[index - 1].metre
+        before, after = around
+        metre_changed = before is not None and bar.metre != part.bars[before].metre
         starts_at = part.starts_at(index)
-        following = part.bars[index + 1].events[:1] if index + 1 < len(part.bars) else ()
+        comes_from = None if before in (None, index - 1) else part.bar_number(before)
+        following = () if after is None else part.bars[after].events[:1]
         holds_over = any(note.tied for event in following for note in event.notes)
         key = (
             id(bar),
@@ -205,6 +224,7 @@ class Performer:
             metre_changed,
             starts_at.as_integer_ratio(),
             holds_over,
+            comes_from,
         )
         if key not in self._played:
             gripped, leaving = self._gripped(demands, grips, entering, time)
@@ -224,6 +244,7 @@ class Performer:
                 self._neck.capo,
                 bass_from(part.tuning.strings),
                 holds_over,
+                comes_from,
                 demands.textures,
                 moments,
             )
@@ -301,13 +322,34 @@ def _stood(stood: float, before: Grip | None, grip: Grip, seconds: float) -> flo
     return min(stood + seconds, MOST_STOOD_S) if stays else 0.0
 
 
-def _entering(
-    fingered: Fingered, hand: int, gaps: Sequence[float], times: Sequence[BarTime], index: int
-) -> Entering:
-    """Back from a bar until the hand moved, or had stood as long as counts."""
+@dataclass(frozen=True, slots=True)
+class _TimedRun:
+    """A run of written bars (indexes) with the time of each, and the seconds from the demand before into
+    it."""
+
+    bars: tuple[int, ...]
+    times: tuple[BarTime, ...]
+    gaps: tuple[float, ...]
+
+    def bears_from(self, at: int) -> int:
+        """The position from which on what is played bears on a bar."""
+        first, seconds = at, 0.0
+        while first and seconds < FORGOTTEN_S:
+            first -= 1
+            seconds += self.times[first].seconds
+        return first
+
+
+def _timed(fingered: Fingered, times: Sequence[BarTime], run: tuple[int, ...]) -> _TimedRun:
+    own = tuple([times[index] for index in run])
+    return _TimedRun(run, own, gaps_of([fingered.bars[index] for index in run], own))
+
+
+def _entering(fingered: Fingered, hand: int, timed: _TimedRun, at: int) -> Entering:
+    """Back from a position of a run until the hand moved, or had stood as long as counts."""
     before: Grip | None = None
     stood = wait = 0.0
-    for grip, into in _demands_before(fingered, hand, gaps, times, index):
+    for grip, into in _demands_before(fingered, hand, timed, at):
         if before is None:
             before = grip
         elif grip.position != before.position or stood >= MOST_STOOD_S:
@@ -315,7 +357,7 @@ def _entering(
         else:
             stood += wait
         wait = into
-    return Entering(before, gaps[index], round(min(stood, MOST_STOOD_S), 9), inf)
+    return Entering(before, 0.0, round(min(stood, MOST_STOOD_S), 9), inf)
 
 
 def _since_set(moments: Sequence[Moment], entering: Entering, time: BarTime) -> float:
@@ -326,10 +368,11 @@ def _since_set(moments: Sequence[Moment], entering: Entering, time: BarTime) -> 
 
 
 def _demands_before(
-    fingered: Fingered, hand: int, gaps: Sequence[float], times: Sequence[BarTime], index: int
+    fingered: Fingered, hand: int, timed: _TimedRun, position: int
 ) -> Iterator[tuple[Grip, float]]:
-    """Every grip before a bar, the last first, and the seconds into it."""
-    for bar in range(index - 1, -1, -1):
-        onsets = [demand.onset_quarters * times[bar].quarter_seconds for demand in fingered.bars[bar].demands]
-        waits = [gaps[bar], *(after - before for before, after in itertools.pairwise(onsets))]
-        yield from zip(reversed(fingered.hands[hand][bar]), reversed(waits[: len(onsets)]), strict=True)
+    """Every grip before a position, the last first, and the seconds into it."""
+    for at in range(position - 1, -1, -1):
+        index, quarter_seconds = timed.bars[at], timed.times[at].quarter_seconds
+        onsets = [demand.onset_quarters * quarter_seconds for demand in fingered.bars[index].demands]
+        waits = [timed.gaps[at], *(after - before for before, after in itertools.pairwise(onsets))]
+        yield from zip(reversed(fingered.hands[hand][index]), reversed(waits[: len(onsets)]), strict=True)

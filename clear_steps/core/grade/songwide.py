@@ -17,15 +17,15 @@ def memory(bars_to_learn: float) -> float:
     return min(_A_BAR_MORE * log2(max(bars_to_learn, 1.0)), _MOST_MEMORY)
 
 
-def stamina(bars: Sequence[PlayedBar], order: Sequence[int], ladder: Ladder) -> float:
-    """0 to 0.7 by the longest stretch of beats in which a hand works hard or holds a barre."""
+def stamina(bars: Sequence[PlayedBar], ladder: Ladder) -> float:
+    """Of bars as played: 0 to 0.7 by the longest stretch of beats in which a hand works hard or holds a
+    barre."""
     threshold = min(
         _WORKING_SHARE * ladder.curves[f"{hand}_speed"].raw(_WORKING_STEP) for hand in ("fretting", "picking")
     )
-    working = [_works(bar, threshold) for bar in bars]
     longest = run = 0.0
-    for index in order:
-        run = run + bars[index].beats if working[index] else 0.0
+    for bar in bars:
+        run = run + bar.beats if _works(bar, threshold) else 0.0
         longest = max(longest, run)
     return _MOST_STAMINA * min(max((longest - _BEATS_FREE) / (_BEATS_FULL - _BEATS_FREE), 0.0), 1.0)
 

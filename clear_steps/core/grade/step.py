@@ -37,7 +37,7 @@ from clear_steps.core.hand import (
     School,
     shared_tables,
 )
-from clear_steps.core.score import Part, Song, played_order
+from clear_steps.core.score import Part, Song, played_order, route_of
 from clear_steps.core.score.timing import BarTime, taken_times
 
 
@@ -139,10 +139,9 @@ def _with_and_without_thumb(request: GradeRequest) -> tuple[GradeRequest, ...]:
 
 @dataclass(frozen=True, slots=True)
 class _Written:
-    """What is the same for every hand: the part, the order it is played in, and what there is to remember."""
+    """What is the same for every hand: the part, and what there is to remember."""
 
     part: Part
-    order: Sequence[int]
     remembered: float
 
 
@@ -174,9 +173,9 @@ class Grader:
         that hand."""
         times = taken_times(part, self._song.playing_tempo)
         which, own = divmod(hand, len(self._request.hands))
-        fingered = self._fingerers[which].fingered(part, times, own)
-        played = self._performer.bar(part, fingered, 0, times, index)
-        return self._judge(played)[0], fingered.hands[0][index]
+        fingered = self._fingerers[which].fingered(part, times, route_of(part, self._song.order))
+        visits = self._performer.bar(part, fingered, own, times, index)
+        return self._hardest(visits)[0], fingered.hands[own][index]
 
     def judged(
         self, part: Part, grading: Grading, times: Sequence[BarTime], indexes: Iterable[int]
@@ -184,7 +183,7 @@ class Grader:
         """Some bars (indexes) of a part graded before, with what was found in them, at the given times."""
         performed = self._performer
         return {
-            index: self._judge(performed.bar(part, grading.fingered, grading.hand, times, index))[1]
+            index: self._hardest(performed.bar(part, grading.fingered, grading.hand, times, index))[1]
             for index in indexes
         }
 
@@ -193,16 +192,16 @@ class Grader:
         marked = self._song.playing_tempo
         tempo = self._request.practice_tempo or marked
         times = taken_times(part, marked)
-        each = [fingerer.fingered(part, times) for fingerer in self._fingerers]
+        route = route_of(part, self._song.order)
+        each = [fingerer.fingered(part, times, route) for fingerer in self._fingerers]
         fingered = replace(each[0], hands=tuple(chain.from_iterable(one.hands for one in each)))
         hands = list(
             {
                 tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))
             }.values()
         )[::-1]
-        order = played_order(part, self._song.order)
-        remembered = memory(self._learning.bars_to_learn(part, sorted(set(order))))
-        written = _Written(part, order, remembered)
+        remembered = memory(self._learning.bars_to_learn(part, dict.fromkeys(route.order)))
+        written = _Written(part, remembered)
         gradings = [self._graded(written, fingered, hand, times, marked) for hand in hands]
         chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
         if tempo == marked:
@@ -212,16 +211,16 @@ class Grader:
     def _graded(
         self, written: _Written, fingered: Fingered, hand: int, times: Sequence[BarTime], tempo: Fraction
     ) -> Grading:
-        order, remembered = written.order, written.remembered
-        bars = self._performer.bars(written.part, fingered, hand, times)
-        judged = [self._judge(bar) for bar in bars]
-        graded = tuple(grade for grade, _ in judged)
-        sounding = [index for index in order if bars[index].moments]
+        part, remembered = written.part, written.remembered
+        runs = self._performer.bars(part, fingered, hand, times)
+        graded = self._graded_bars(runs)
+        played = runs[0] if fingered.route.order else ()
+        sounding = [bar.index for bar in played if bar.moments]
         steps = [graded[index].step for index in sounding]
         whole = peak_of_bars(steps, sounding, EASIEST_STEP)
-        peak = peak_over_bar_lines([judged[index][1] for index in order], whole, self._steps_over)
-        typical = cubic_mean(steps, [written.part.bars[index].sounding_beats for index in sounding])
-        lasting = stamina(bars, order, self._ladder)
+        peak = peak_over_bar_lines([self._judge(bar)[1] for bar in played], whole, self._steps_over)
+        typical = cubic_mean(steps, [part.bars[index].sounding_beats for index in sounding])
+        lasting = stamina(played, self._ladder)
         step = weighed(peak.step, typical, remembered + lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
         return Grading(
@@ -238,6 +237,17 @@ class Grader:
             fingered,
             hand,
         )
+
+    def _graded_bars(self, runs: Iterable[Sequence[PlayedBar]]) -> tuple[BarGrade, ...]:
+        """The grade of every written bar."""
+        visits: dict[int, dict[int, PlayedBar]] = {}  # the same object where it is played the same
+        for bar in chain.from_iterable(runs):
+            visits.setdefault(bar.index, {})[id(bar)] = bar
+        return tuple(self._hardest(visits[index].values())[0] for index in sorted(visits))
+
+    def _hardest(self, visits: Iterable[PlayedBar]) -> tuple[BarGrade, JudgedBar]:
+        """Of a bar that is come to in several ways the hardest."""
+        return max((self._judge(bar) for bar in visits), key=lambda judged: judged[1].step)
 
     def _judge(self, bar: PlayedBar) -> tuple[BarGrade, JudgedBar]:
         key = id(bar)  # the performer holds its bars, and gives the same one for the same grips

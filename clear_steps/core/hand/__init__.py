@@ -1,5 +1,6 @@
 """What the fretting hand does: the neck in mm, grips, moves and the cheapest path."""
 
+from clear_steps.core.hand.book import DemandsBook
 from clear_steps.core.hand.costs import HandTables, PathCosts, ShapeSteps, shared_tables
 from clear_steps.core.hand.curve import HARDEST_STEP, Curve
 from clear_steps.core.hand.demands import (
@@ -14,7 +15,6 @@ from clear_steps.core.hand.demands import (
 )
 from clear_steps.core.hand.elsewhere import moments_of, put_down
 from clear_steps.core.hand.fingering import (
-    DemandsBook,
     Fingered,
     Fingerer,
     gaps_of,

@@ -13,13 +13,25 @@ from numpy.typing import NDArray
 
 from clear_steps.core.hand.curve import Curve
 from clear_steps.core.hand.demands import Links, Shape, Spot
-from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, Grip, GripTable, Setting, grip_table
+from clear_steps.core.hand.grips import (
+    FULL_BARRE_STRINGS,
+    Grip,
+    GripTable,
+    Setting,
+    finger_number,
+    grip_table,
+)
 from clear_steps.core.hand.moves import CHANGE_COST, MoveTable, move_table, passing_factor, passing_share
 from clear_steps.core.hand.neck import Neck
 from clear_steps.core.hand.player import Habits, SchoolWeights
 
 COST_UNITS = 1000  # a cost of 1 in whole numbers
 _SHAPE_WEIGHT = 40.0
+# Other fingers on a familiar grip than are taught for it: dearer than a fret less to move in the next bar,
+# cheaper than a reach or a move that is Step 4 (from memory).
+_UNTAUGHT_COST, _UNTAUGHT_FINGER_COST = 300_000.0, 2_000.0
+_OUT_OF_PLACE_COST = 1500.0  # other fingers than a place of the hand gives
+_LESS_COMMON_COST = 4.0  # and another school than the commonest
 _MOST_KEPT = 5_000  # tables of moves remembered at a time: about 10 MB, several songs of one instrument
 
 Costs = NDArray[np.int64]
@@ -82,6 +94,7 @@ _Pair = tuple[Hashable, ...]
 
 def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
     """What a table of moves depends on: of single notes only the frets, and whether they share a string."""
+    before, after = (each.untaught if len(each.spots) == 1 else each for each in (before, after))
     if before.is_plain_note and after.is_plain_note:
         a, b = before.spots[0], after.spots[0]
         return (
@@ -115,6 +128,8 @@ class HandTables:
 
     def table(self, shape: Shape) -> GripTable:
         """Grips of a shape."""
+        if shape.schools and len(shape.spots) == 1:
+            shape = shape.untaught
         found = self._tables.get(shape)
         if found is None:
             first = _on_first_string(shape) if shape.is_plain_note else shape
@@ -130,10 +145,28 @@ class HandTables:
         """(hand, row): reach to the sixth power, shape in proportion, convention."""
         found = self._grip_costs.get(shape)
         if found is None:
-            first = _on_first_string(shape) if shape.is_plain_note else shape
-            found = self.grip_costs(first) if first != shape else self._built_grip_costs(shape)
+            if shape.schools and len(shape.spots) == 1:
+                found = self.grip_costs(shape.untaught) + self._untaught_costs(shape)
+            else:
+                first = _on_first_string(shape) if shape.is_plain_note else shape
+                found = self.grip_costs(first) if first != shape else self._built_grip_costs(shape)
             self._grip_costs[shape] = found
         return found
+
+    def _untaught_costs(self, shape: Shape) -> Costs:
+        """(row): what it costs to take other fingers than any school, or than the commonest."""
+        fingers = self.table(shape).string_finger
+        others = [
+            sum(fingers[:, string - 1] != finger_number(finger) for string, finger in school)
+            for school in shape.schools
+        ]
+        away = np.minimum.reduce(others)
+        if shape.loose:
+            return _whole(_OUT_OF_PLACE_COST * (away > 0))
+        costs = (
+            _UNTAUGHT_COST * (away > 0) + _UNTAUGHT_FINGER_COST * away + _LESS_COMMON_COST * (others[0] > 0)
+        )
+        return _whole(costs)
 
     def _built_grip_costs(self, shape: Shape) -> Costs:
         table = self.table(shape)
@@ -141,7 +174,8 @@ class HandTables:
         setting = _SHAPE_WEIGHT * np.array(
             [self._costs.shape_steps.step(grip, self._neck.capo) for grip in table.grips]
         )
-        return _whole(self._costs.school.reach * reach + setting + table.convention)
+        costs = _whole(self._costs.school.reach * reach + setting + table.convention)
+        return costs + self._untaught_costs(shape) if shape.schools else costs
 
     def move_costs(self, before: Shape, after: Shape, links: Links, seconds: float) -> Costs:
         """(hand, row before, row): load and passing reach to the sixth power, convention."""

@@ -1,11 +1,14 @@
 """What the score asks of the fretting hand, moment by moment."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from fractions import Fraction
+from types import MappingProxyType
 from typing import NamedTuple
 
 from clear_steps.core.score import Bar, Event, Finger, Note, Technique
 from clear_steps.core.score.ringing import Hearing, Texture, ringing_in
+from clear_steps.core.shapes import Grip as Held
 
 
 # Spot, Shape and Links are keys of every table: a tuple is hashed and compared many times faster than a
@@ -17,6 +20,10 @@ class Spot(NamedTuple):
     fret: int
 
 
+School = tuple[tuple[int, Finger], ...]
+"""Fingers by string."""
+
+
 class Shape(NamedTuple):
     """Spots to be pressed at once, and open strings that sound and may not lie under a barre."""
 
@@ -25,11 +32,19 @@ class Shape(NamedTuple):
     pinned: tuple[tuple[int, Finger], ...] = ()  # (string, finger)
     bent: frozenset[int] = frozenset()  # strings that a finger bends
     position: int | None = None  # pinned
+    schools: tuple[School, ...] = ()  # fingers taught for it
+    loose: bool = False  # other fingers than those are no mistake
 
     @property
     def is_plain_note(self) -> bool:
         """One spot and nothing more to it: its string makes no difference to the hand."""
-        return len(self.spots) == 1 and not self.pinned and not self.bent and self.position is None
+        bare = not self.pinned and not self.bent and self.position is None
+        return bare and len(self.spots) == 1 and not self.schools
+
+    @property
+    def untaught(self) -> "Shape":
+        """The same as if nothing were taught for it."""
+        return self._replace(schools=(), loose=False) if self.schools else self
 
 
 class Links(NamedTuple):
@@ -88,9 +103,14 @@ _NO_LINKS = Links()
 
 
 def demands_of_bar(
-    bar: Bar, before: Leaving = (), following: Bar | None = None, hearing: Hearing = Hearing()
+    bar: Bar,
+    before: Leaving = (),
+    following: Bar | None = None,
+    hearing: Hearing = Hearing(),
+    taught: Mapping[int, Held] = MappingProxyType({}),
 ) -> BarDemands:
-    """Every moment of a bar at which a hand must press; `before` is what the last sounding event left."""
+    """Every moment of a bar at which a hand must press; `before` is what the last sounding event left,
+    `taught` the grips held, by event."""
     demands: list[Demand] = []
     taps: list[Tapped] = []
     ringing = ringing_in(bar, hearing)
@@ -114,11 +134,8 @@ def demands_of_bar(
             spots.update(_set_ahead(bar, index, following, tapped))
             before = tuple((note, note.string in tapped) for note in (*event.notes, *held))
         if spots:
-            demands.append(
-                Demand(
-                    index, onset, bar.ticks[index] / bar.ticks_a_quarter, _shape(spots, notes, event), links
-                )
-            )
+            shape = _shape(spots, notes, event, taught.get(index))
+            demands.append(Demand(index, onset, bar.ticks[index] / bar.ticks_a_quarter, shape, links))
     textures = frozenset(texture for row in ringing for texture in row.guessed)
     over = frozenset(
         index for index, row in enumerate(ringing) if not row.broken and any(map(is_fretted, row.notes))
@@ -126,16 +143,33 @@ def demands_of_bar(
     return BarDemands(tuple(demands), tuple(taps), before, textures, over)
 
 
-def _shape(spots: set[Spot], notes: tuple[Note, ...], event: Event) -> Shape:
+def _shape(spots: set[Spot], notes: tuple[Note, ...], event: Event, taught: Held | None) -> Shape:
+    schools = _schools(spots, taught) if taught else ()
     if len(spots) == len(notes) == 1 and not notes[0].finger and not notes[0].bend and event.position is None:
-        return Shape(tuple(spots), _NO_STRINGS, (), _NO_STRINGS)
+        return Shape(
+            tuple(spots),
+            _NO_STRINGS,
+            (),
+            _NO_STRINGS,
+            schools=schools,
+            loose=bool(schools and taught and taught.loose),
+        )
     return Shape(
         tuple(sorted(spots, key=lambda spot: (spot.fret, -spot.string))),
         frozenset(note.string for note in notes if note.fret == 0 and not note.dead),
         tuple((note.string, note.finger) for note in event.notes if note.finger and is_fretted(note)),
         frozenset(note.string for note in notes if note.bend and note.bend.half_tones),
         event.position,
+        schools,
+        bool(schools and taught and taught.loose),
     )
+
+
+def _schools(spots: set[Spot], taught: Held) -> tuple[School, ...]:
+    """The fingers that each school of a grip has on those of the spots that are its own."""
+    own = sorted(string for string, fret in spots if taught.frets.get(string) == fret)
+    ways = (tuple((string, Finger(school[string])) for string in own) for school in taught.schools)
+    return tuple(dict.fromkeys(ways)) if own else ()
 
 
 def _is_tapped(note: Note, sounded: dict[int, tuple[Note, bool]]) -> bool:

@@ -1,20 +1,23 @@
 """Fingers part after part on the same tables; what a bar asks and how it is fingered is looked up where it
 was met before.
 
-Each bar is a leg of the path. A leg depends on the bar, the time into it and the cost of each grip it
-is entered with, taken from the cheapest of them on: so after a change in one bar the legs before it
-stand, and those after it stand again as soon as the costs of entering one are what they were.
+The path runs in the order played. Each visit to a bar is a leg of it, and depends on the bar, the time into
+it and the cost of each grip it is entered with, taken from the cheapest of them on: so after a change in one
+bar the legs before it stand, and those after it stand again as soon as the costs of entering one are what
+they were. A bar that is met again keeps one fingering: the path runs free first, and once more with what
+returns settled.
 """
 
 from collections.abc import Sequence
 from dataclasses import dataclass, field
 
+from clear_steps.core.hand.book import DemandsBook
 from clear_steps.core.hand.costs import Costs, HandTables
-from clear_steps.core.hand.demands import BarDemands, Leaving, Shape, begins_with_pull_off, demands_of_bar
+from clear_steps.core.hand.demands import BarDemands, Shape
 from clear_steps.core.hand.grips import Grip, GripTable
-from clear_steps.core.hand.path import Choices, Entry, Layer, trace, walk
-from clear_steps.core.score import Bar, Part
-from clear_steps.core.score.ringing import Hearing, hearing_of
+from clear_steps.core.hand.path import Choices, Entry, Layer, Rows, trace, walk
+from clear_steps.core.hand.returns import Settled, Visit, settled_returns
+from clear_steps.core.score import Part, Route
 from clear_steps.core.score.timing import BarTime
 
 Grips = tuple[Grip, ...]
@@ -22,10 +25,11 @@ Grips = tuple[Grip, ...]
 
 @dataclass(frozen=True, slots=True)
 class Fingered:
-    """What every bar asks, and for every hand the grips of every bar, one a demand."""
+    """What every bar asks, the grips of every bar by hand, one a demand, and the route they are for."""
 
     bars: tuple[BarDemands, ...]
     hands: tuple[tuple[Grips, ...], ...]
+    route: Route
 
 
 @dataclass(frozen=True)
@@ -34,11 +38,16 @@ class _Leg:
     tables: tuple[GripTable, ...]  # one a layer
     costs: Costs  # of leaving in each grip, (hand, row), from the cheapest on
     choices: Choices
-    traced: dict[tuple[int, int], tuple[int, Grips]] = field(default_factory=dict)
+    traced: dict[tuple[int, int], tuple[int, Rows, Grips]] = field(default_factory=dict)
+
+
+_Traced = list[tuple[Rows, Grips]]
+"""Of every visit of a run."""
 
 
 def gaps_of(bars: Sequence[BarDemands], times: Sequence[BarTime]) -> tuple[float, ...]:
-    """Seconds from the demand before into each bar's first one; 0 where there is none."""
+    """Seconds from the demand before into each bar's first one, of bars one after the other; 0 where there
+    is none."""
     gaps, waited = [], None
     for bar, time in zip(bars, times, strict=True):
         first = bar.demands[0].onset_quarters * time.quarter_seconds if bar.demands else time.seconds
@@ -66,37 +75,12 @@ def layers_of(bar: BarDemands, gap: float, quarter_seconds: float) -> tuple[Laye
 
 def layers_of_part(part: Part, times: Sequence[BarTime]) -> tuple[Layer, ...]:
     """Every demand of a part as a layer, in written order."""
-    bars = DemandsBook().of(part)
+    bars = DemandsBook().of(part, Route(tuple(range(len(part.bars))), ()))
     return tuple(
         layer
         for bar, gap, time in zip(bars, gaps_of(bars, times), times, strict=True)
         for layer in layers_of(bar, gap, time.quarter_seconds)
     )
-
-
-class DemandsBook:
-    """What bars ask of the hands, each noted once."""
-
-    def __init__(self) -> None:
-        self._noted: dict[
-            tuple[Leaving, int, int, Hearing], tuple[BarDemands, Bar, Bar | None]
-        ] = {}  # the bars are held, so that their ids stay their own
-
-    def of(self, part: Part) -> tuple[BarDemands, ...]:
-        """What every bar of a part asks."""
-        found: list[BarDemands] = []
-        leaving: Leaving = ()
-        hearing = hearing_of(part)
-        for bar, following in zip(part.bars, (*part.bars[1:], None), strict=False):
-            following = (
-                following if following and begins_with_pull_off(following) else None
-            )  # else it makes no difference
-            key = (leaving, id(bar), id(following), hearing)
-            if key not in self._noted:
-                self._noted[key] = (demands_of_bar(bar, leaving, following, hearing), bar, following)
-            found.append(self._noted[key][0])
-            leaving = found[-1].leaving
-        return tuple(found)
 
 
 class Fingerer:
@@ -106,49 +90,89 @@ class Fingerer:
         self._tables = tables
         self._book = DemandsBook()
         self._legs: dict[tuple[object, ...], _Leg] = {}
+        self._layers: dict[tuple[int, float, float], tuple[Layer, ...]] = {}
         self._same_grips: dict[tuple[int, ...], Grips] = {}  # hands that finger alike share one object
 
-    def fingered(self, part: Part, times: Sequence[BarTime], hand: int | None = None) -> Fingered:
-        """The cheapest path through a part for every hand of the tables, or for one alone."""
-        bars = self._book.of(part)
+    def fingered(self, part: Part, times: Sequence[BarTime], route: Route) -> Fingered:
+        """The cheapest path through a part for every hand of the tables."""
+        bars = self._book.of(part, route)
+        runs = [self._visits(bars, times, run) for run in route.shortened.runs]
+        traced = [self._run(run, (None,) * len(run)) for run in runs]
+        settled = settled_returns(runs, [_rows(hands) for hands in traced], self._tables)
+        if settled:
+            traced = [self._run(run, [settled.get(visit.bar) for visit in run]) for run in runs]
+        hands = tuple(_by_bar(runs, traced, hand, len(bars)) for hand in range(self._tables.hands))
+        return Fingered(bars, hands, route)
+
+    def _visits(
+        self, bars: Sequence[BarDemands], times: Sequence[BarTime], run: Sequence[int]
+    ) -> list[Visit]:
+        asked, taken = [bars[index] for index in run], [times[index] for index in run]
+        rows = zip(run, asked, taken, gaps_of(asked, taken), strict=True)
+        return [
+            Visit(index, bar, self._layers_of(bar, gap, time.quarter_seconds))
+            for index, bar, time, gap in rows
+        ]
+
+    def _layers_of(self, bar: BarDemands, gap: float, quarter_seconds: float) -> tuple[Layer, ...]:
+        key = (id(bar), gap, quarter_seconds)
+        if key not in self._layers:
+            self._layers[key] = layers_of(bar, gap, quarter_seconds)
+        return self._layers[key]
+
+    def _run(self, visits: Sequence[Visit], settled: Sequence[Settled | None]) -> list[_Traced]:
+        """By hand what the cheapest path through a run has at every visit."""
         legs: list[_Leg | None] = []
         entry: Entry | None = None
-        for bar, gap, time in zip(bars, gaps_of(bars, times), times, strict=True):
-            leg = self._leg(bar, gap, time.quarter_seconds, entry) if bar.demands else None
+        for visit, own in zip(visits, settled, strict=True):
+            leg = self._leg(visit.layers, entry, own) if visit.layers else None
             entry = Entry(leg.shape, leg.costs) if leg else entry
             legs.append(leg)
-        hands = range(self._tables.hands) if hand is None else (hand,)
-        return Fingered(bars, tuple(self._traced(legs, each) for each in hands))
+        return [self._traced(legs, hand) for hand in range(self._tables.hands)]
 
-    def _leg(self, bar: BarDemands, gap: float, quarter_seconds: float, entry: Entry | None) -> _Leg:
-        key = (id(bar), gap, quarter_seconds, entry and (entry.shape, entry.costs.tobytes()))
+    def _leg(self, layers: tuple[Layer, ...], entry: Entry | None, settled: Settled | None) -> _Leg:
+        key = (id(layers), settled, entry and (entry.shape, entry.costs.tobytes()))
         if key not in self._legs:
-            layers = layers_of(bar, gap, quarter_seconds)
-            costs, choices = walk(layers, self._tables, entry)
+            costs, choices = walk(layers, self._tables, entry, settled)
             tables = tuple(self._tables.table(layer.shape) for layer in layers)
-            self._legs[key] = _Leg(
-                layers[-1].shape, tables, costs - costs.min(axis=1, keepdims=True), choices
-            )
+            least = costs.min(axis=1, keepdims=True)
+            self._legs[key] = _Leg(layers[-1].shape, tables, costs - least, choices)
         return self._legs[key]
 
-    def _traced(self, legs: Sequence[_Leg | None], hand: int) -> tuple[Grips, ...]:
+    def _traced(self, legs: Sequence[_Leg | None], hand: int) -> _Traced:
         last = next((leg for leg in reversed(legs) if leg), None)
         row = int(last.costs[hand].argmin()) if last else 0
-        bars: list[Grips] = []
+        found: _Traced = []
         for leg in reversed(legs):
             if leg is None:
-                bars.append(())
+                found.append(((), ()))
                 continue
-            row, grips = self._back(leg, hand, row)
-            bars.append(grips)
-        bars.reverse()
-        return tuple(bars)
+            row, rows, grips = self._back(leg, hand, row)
+            found.append((rows, grips))
+        found.reverse()
+        return found
 
-    def _back(self, leg: _Leg, hand: int, row: int) -> tuple[int, Grips]:
-        """The row the leg was entered from, and its grips."""
+    def _back(self, leg: _Leg, hand: int, row: int) -> tuple[int, Rows, Grips]:
+        """The row the leg was entered from, its rows and its grips."""
         if (hand, row) not in leg.traced:
             rows = trace(leg.choices, hand, row)
-            own = rows[len(rows) - len(leg.tables) :]
+            own = tuple(rows[len(rows) - len(leg.tables) :])
             grips = tuple(table.grips[at] for table, at in zip(leg.tables, own, strict=True))
-            leg.traced[hand, row] = (rows[0], self._same_grips.setdefault(tuple(map(id, grips)), grips))
+            same = self._same_grips.setdefault(tuple(map(id, grips)), grips)
+            leg.traced[hand, row] = (rows[0], own, same)
         return leg.traced[hand, row]
+
+
+def _rows(hands: Sequence[_Traced]) -> list[list[Rows]]:
+    return [[rows for rows, _ in traced] for traced in hands]
+
+
+def _by_bar(
+    runs: Sequence[Sequence[Visit]], traced: Sequence[Sequence[_Traced]], hand: int, bars: int
+) -> tuple[Grips, ...]:
+    """The grips of every written bar, as at its first visit; at all others they are the same."""
+    found: dict[int, Grips] = {}
+    for run, hands in zip(runs, traced, strict=True):
+        for visit, (_, grips) in zip(run, hands[hand], strict=True):
+            found.setdefault(visit.bar, grips)
+    return tuple(found[index] for index in range(bars))

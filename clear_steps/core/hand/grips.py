@@ -36,10 +36,10 @@ _LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 50_000.0, LittleFinger.USUAL: 6.0, 
 # A bend is made by the ring finger with helpers behind it; the index has none, the little finger is
 # weak: rather the hand changes its place.
 _BEND_COST = {
-    Finger.INDEX: 100.0,
-    Finger.MIDDLE: 12.0,
+    Finger.INDEX: 600.0,
+    Finger.MIDDLE: 300.0,
     Finger.RING: 0.0,
-    Finger.LITTLE: 100.0,
+    Finger.LITTLE: 600.0,
     Finger.THUMB: 400.0,
 }
 # A barre by the ring finger is common; by the little finger it can hardly be held beside others.
@@ -51,6 +51,7 @@ _ROW_COST = {Finger.INDEX: 0.0, Finger.MIDDLE: 60.0, Finger.RING: 10.0, Finger.L
 _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one barre would do
 _GAP_BARRE_COST = 40.0  # a barre over strings not its own, where a finger each would do
 _IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
+_WEAK_GAP_COST = 5_000.0  # two frets between ring and little finger: index or middle would take it
 _ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
 
 
@@ -146,13 +147,13 @@ class GripTable:
     @cached_property
     def lone_finger(self) -> NDArray[np.int64]:
         """(row): number of the first finger, 5 for the thumb."""
-        return np.array([_number(grip.presses[0][0]) for grip in self.grips], dtype=np.int64)
+        return np.array([finger_number(grip.presses[0][0]) for grip in self.grips], dtype=np.int64)
 
     def fingers_on(self, spot: Spot) -> NDArray[np.int64]:
         """(row): number of the finger that presses a spot, 0 = none."""
         return np.array(
             [
-                next((_number(finger) for finger, pressed in grip.presses if pressed == spot), 0)
+                next((finger_number(finger) for finger, pressed in grip.presses if pressed == spot), 0)
                 for grip in self.grips
             ],
             dtype=np.int64,
@@ -223,6 +224,7 @@ _Presses = tuple[tuple[Finger, tuple[Spot, ...]], ...]
 def _pinned(shape: Shape, strings: int, thumb_over: bool) -> list[_Presses]:
     """The assignments that honour the teacher's pins, or all of them where none can."""
     every = list(_assignments(shape, strings, thumb_over))
+    every += [presses for presses in _taught(shape, thumb_over) if presses not in every]
     wanted = dict(shape.pinned)
     kept = [
         presses
@@ -230,6 +232,20 @@ def _pinned(shape: Shape, strings: int, thumb_over: bool) -> list[_Presses]:
         if all(_sounding_finger(presses, string) == finger for string, finger in wanted.items())
     ]
     return kept or every
+
+
+def _taught(shape: Shape, thumb_over: bool) -> Iterator[_Presses]:
+    """As the schools have it, where that tells every spot: their fingers may cross at one fret."""
+    for school in shape.schools:
+        fingers = dict(school)
+        if any(spot.string not in fingers for spot in shape.spots):
+            continue
+        spots: dict[Finger, list[Spot]] = {}
+        for spot in shape.spots:
+            spots.setdefault(fingers[spot.string], []).append(spot)
+        order = sorted(spots, key=lambda finger: (finger is not Finger.THUMB, finger))
+        if thumb_over or Finger.THUMB not in spots:
+            yield tuple((finger, tuple(spots[finger])) for finger in order)
 
 
 def _sounding_finger(presses: _Presses, string: int) -> Finger | None:
@@ -357,6 +373,8 @@ def _spread_cost(fretting: Sequence[tuple[Finger, tuple[Spot, ...]]]) -> float:
         natural = int(high) - int(low)
         stiffness = 1.0 if low is Finger.INDEX else 2.0  # the index moves away most freely
         cost += stiffness * _apart_cost(apart, natural)
+        if apart >= 2 and (low, high) == (Finger.RING, Finger.LITTLE):
+            cost += _WEAK_GAP_COST
         if apart == 0:
             across = low_spots[-1].string - high_spots[0].string
             cost += _ACROSS_COST * max(across - natural, 0) ** 2 + _SPLIT_BARRE_COST * (
@@ -373,7 +391,8 @@ def _spot_codes(grip: Grip) -> list[int]:
     return codes
 
 
-def _number(finger: Finger) -> int:
+def finger_number(finger: Finger) -> int:
+    """As tables write it."""
     return 5 if finger is Finger.THUMB else int(finger)
 
 

@@ -26,8 +26,14 @@ _HOP_COST, _HOP_SECONDS = 25.0, 0.25  # one finger has to jump; less where it ha
 _PLACE_COST = 2.0  # a finger that is set anew
 CHANGE_COST = 60.0  # a change of position, however near
 _CROSS_COST = 60.0  # at one fret the finger nearer the thumb belongs on the thicker string
+# On the next string a higher finger belongs on a higher fret; ring and little finger lie two frets apart
+# only where index and little finger cannot take it.
+_PASSED_COST, _WEAK_GAP_COST = 400.0, 200.0
+_CREEP_COST = 250.0  # one finger on neighbouring frets, and no slide
 _SWAP_COST = 200.0  # another finger on a spot that was pressed already
 _SAME_AGAIN_COST = 20_000.0  # and on a note that is merely struck again, so that a pin holds for all of them
+_RING = 3
+_HAND_FRETS = 4  # one hand covers
 A_SHAPE = 3  # so many spots are a shape, with familiar fingers of its own
 # A reach that is passed through: with time the hand closes and opens again.
 _PASSED_IN_FULL_S, _NOT_PASSED_S = 0.25, 0.6
@@ -92,7 +98,7 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     moved = (after.spots[None, :, :] > 0) & (after.spots[None, :, :] != before.spots[:, None, :])
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
-    convention += _CROSS_COST * _crossed(before, after)
+    convention += _order_costs(before, after, bool(links.slid))
     if min(len(before.grips[0].presses), len(after.grips[0].presses)) <= A_SHAPE - 1:
         cost = _SAME_AGAIN_COST if _struck_again(before, after) else _SWAP_COST
         convention += cost * _swapped(before, after)
@@ -123,13 +129,22 @@ def _guided(before: GripTable, after: GripTable) -> NDArray[np.bool_]:
     return stays & ~strays
 
 
-def _crossed(before: GripTable, after: GripTable) -> NDArray[np.bool_]:
-    """Two single notes at one fret, one after the other, by fingers that lie the other way round."""
+def _order_costs(before: GripTable, after: GripTable, slid: bool) -> NDArray[np.float64]:
+    """Two single notes one after the other, by fingers that lie the other way round or too far apart."""
     a, b = _only_spot(before), _only_spot(after)
-    if a is None or b is None or a.fret != b.fret or a.string == b.string:
-        return np.zeros((len(before.grips), len(after.grips)), dtype=bool)
-    first, second = before.lone_finger[:, None], after.lone_finger[None, :]
-    return (first > second) if a.string > b.string else (first < second)
+    if a is None or b is None or abs(a.fret - b.fret) > _HAND_FRETS:
+        return np.zeros((len(before.grips), len(after.grips)))
+    up = after.lone_finger[None, :] - before.lone_finger[:, None]
+    if a.fret == b.fret:
+        crossed = up * (a.string - b.string) < 0
+        return np.where(crossed, _CROSS_COST, 0.0)
+    apart = abs(a.fret - b.fret)
+    lower = np.minimum(before.lone_finger[:, None], after.lone_finger[None, :])
+    weak = (lower == _RING) & (abs(up) == 1) & (apart > 1)
+    creeps = (up == 0) & (apart == 1) & (not slid)
+    passed = (up * (b.fret - a.fret) < 0) & (abs(a.string - b.string) == 1)
+    costs = (np.where(weak, _WEAK_GAP_COST, 0.0), np.where(creeps, _CREEP_COST, 0.0))
+    return costs[0] + costs[1] + np.where(passed, _PASSED_COST, 0.0)
 
 
 def _only_spot(table: GripTable) -> Spot | None:

@@ -51,12 +51,27 @@ Choices = list[NDArray[np.intp]]
 """For every layer but a path's first: (hand, row) -> the row before that leads there most cheaply."""
 
 
-def walk(layers: Sequence[Layer], tables: HandTables, entry: Entry | None = None) -> tuple[Costs, Choices]:
-    """Cost of ending in each grip of the last layer, (hand, row), and the choices that lead there."""
+Rows = tuple[int, ...]
+"""A grip for every layer, by its row in the layer's table."""
+_BARRED = 10**15  # more than any path costs
+
+
+def walk(
+    layers: Sequence[Layer],
+    tables: HandTables,
+    entry: Entry | None = None,
+    settled: Sequence[Rows] | None = None,
+) -> tuple[Costs, Choices]:
+    """Cost of ending in each grip of the last layer, (hand, row), and the choices that lead there; `settled`
+    has the rows of every hand where they are no longer free."""
     choices: Choices = []
     shape, best = (entry.shape, entry.costs) if entry else (None, _NO_COSTS)
-    for layer in layers:
+    for at, layer in enumerate(layers):
         own = tables.grip_costs(layer.shape)
+        if settled is not None:
+            own = own + _BARRED
+            for hand, rows in enumerate(settled):
+                own[hand, rows[at]] -= _BARRED
         if shape is None:
             best = own
         else:

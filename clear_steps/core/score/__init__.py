@@ -2,9 +2,17 @@
 
 from clear_steps.core.score.cut import BarLength, cut_bars
 from clear_steps.core.score.numbers import parse_number
-from clear_steps.core.score.pinning import with_finger
+from clear_steps.core.score.pinning import pinned_as, same_bars, with_finger
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
-from clear_steps.core.score.played import Passage, map_problems, played_order, song_map, unknown_sections
+from clear_steps.core.score.played import (
+    Passage,
+    Route,
+    map_problems,
+    played_order,
+    route_of,
+    song_map,
+    unknown_sections,
+)
 from clear_steps.core.score.playing import (
     Dynamic,
     Feel,
@@ -96,6 +104,7 @@ __all__ = [
     "Picking",
     "PickingFinger",
     "Role",
+    "Route",
     "Section",
     "Song",
     "Stroke",
@@ -113,8 +122,11 @@ __all__ = [
     "parse_metre",
     "parse_number",
     "parse_tuning",
+    "pinned_as",
     "played_order",
     "reading_in_use",
+    "route_of",
+    "same_bars",
     "sharps_of",
     "song_map",
     "spell_length",

@@ -1,10 +1,11 @@
-"""Fingers that a teacher pins on notes."""
+"""Fingers that a teacher pins on notes: they hold wherever the same bar comes again."""
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.score.playing import Finger
-from clear_steps.core.score.song import Part
+from clear_steps.core.score.song import Bar, Event, Part
 
 
 def with_finger(part: Part, bar: int, event: int, string: int, finger: Finger | None) -> Part:
@@ -23,3 +24,26 @@ def with_finger(part: Part, bar: int, event: int, string: int, finger: Finger | 
     events = (*old.events[:event], replace(written, notes=notes), *old.events[event + 1 :])
     bars = (*part.bars[:bar], replace(old, events=events), *part.bars[bar + 1 :])
     return replace(part, bars=bars)
+
+
+def pinned_as(bars: Sequence[Bar]) -> tuple[int, ...]:
+    """For every bar the one (index) whose pins it takes: its own, or where it has none those of the first bar
+    that is the same but for them."""
+    if not any(bar.pinned for bar in bars):
+        return tuple(range(len(bars)))
+    first: dict[tuple[Event, ...], int] = {}
+    for index, bar in enumerate(bars):
+        if bar.pinned:
+            first.setdefault(bar.unpinned_events, index)
+    return tuple(index if bar.pinned else first.get(bar.events, index) for index, bar in enumerate(bars))
+
+
+def same_bars(bars: Sequence[Bar]) -> tuple[tuple[int, ...], ...]:
+    """For every bar the others (indexes) that are the same but for pins; silent ones have none."""
+    by_events: dict[tuple[Event, ...], list[int]] = {}
+    for index, bar in enumerate(bars):
+        by_events.setdefault(bar.unpinned_events, []).append(index)
+    return tuple(
+        tuple(other for other in by_events[bar.unpinned_events] if other != index and not bar.silent)
+        for index, bar in enumerate(bars)
+    )

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property, lru_cache
 from itertools import takewhile
 
 from clear_steps.core.score.song import LAST_TIME, Bar, Part, Section, Song
@@ -35,6 +36,50 @@ def played_order(part: Part, order: tuple[str, ...] = ()) -> tuple[int, ...]:
         if len(played) > MAX_PLAYED_BARS:
             break
     return tuple(played[:MAX_PLAYED_BARS])
+
+
+@dataclass(frozen=True)  # no slots: what is made of it is kept
+class Route:
+    """The way through the written bars (indexes): `order` as played, `apart` runs of those that are never
+    played, in written order."""
+
+    order: tuple[int, ...]
+    apart: tuple[tuple[int, ...], ...]
+
+    @cached_property
+    def runs(self) -> tuple[tuple[int, ...], ...]:
+        """What is played in one go, and what stands apart."""
+        return (self.order, *self.apart) if self.order else self.apart
+
+    @cached_property
+    def shortened(self) -> "Route":
+        """The same as far as it comes from a bar to another as never before."""
+        seen: set[tuple[int | None, int]] = set()
+        last = 0
+        for at, step in enumerate(zip((None, *self.order), self.order, strict=False)):
+            if step not in seen:
+                seen.add(step)
+                last = at + 1
+        return Route(self.order[:last], self.apart)
+
+
+def route_of(part: Part, order: tuple[str, ...] = ()) -> Route:
+    """The way through a part."""
+    return _route(played_order(part, order), len(part.bars))
+
+
+@lru_cache(maxsize=1_000)
+def _route(order: tuple[int, ...], bars: int) -> Route:
+    played = set(order)
+    apart: list[list[int]] = []
+    for index in range(bars):
+        if index in played:
+            continue
+        if apart and apart[-1][-1] == index - 1:
+            apart[-1].append(index)
+        else:
+            apart.append([index])
+    return Route(order, tuple(map(tuple, apart)))
 
 
 def song_map(part: Part, order: tuple[str, ...] = ()) -> tuple[Passage, ...]:

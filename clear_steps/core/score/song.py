@@ -1,7 +1,7 @@
 """What is written down: song, part, bar, event, note, as frozen values."""
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 from functools import cached_property
 from itertools import accumulate
@@ -175,6 +175,23 @@ class Bar:
     def has_picking_fingers(self) -> bool:
         """Whether letters say which fingers pluck."""
         return any(note.picking for event in self.events for note in event.notes)
+
+    @cached_property
+    def pinned(self) -> bool:
+        """Whether the teacher has said a finger or a place of the hand."""
+        return any(
+            event.position is not None or any(note.finger for note in event.notes) for event in self.events
+        )
+
+    @cached_property
+    def unpinned_events(self) -> tuple[Event, ...]:
+        """Its events as if nothing were pinned."""
+        if not self.pinned:
+            return self.events
+        return tuple(
+            replace(event, notes=tuple(replace(note, finger=None) for note in event.notes), position=None)
+            for event in self.events
+        )
 
     @cached_property
     def sounding_beats(self) -> float:

@@ -3,8 +3,10 @@
 from clear_steps.core.shapes.patterns import Pattern, Said
 from clear_steps.core.shapes.reading import read_shapes
 from clear_steps.core.shapes.stretch import Grip, Kind, Place, Shapes, Stretch
+from clear_steps.core.shapes.taught import Around, around_bars, taught_in
 
 __all__ = [
+    "Around",
     "Grip",
     "Kind",
     "Pattern",
@@ -12,5 +14,7 @@ __all__ = [
     "Said",
     "Shapes",
     "Stretch",
+    "around_bars",
     "read_shapes",
+    "taught_in",
 ]

@@ -1,6 +1,6 @@
 """One grip moved along or across: power chords, octaves, thirds, sixths, barres that leap."""
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import pairwise
 
 from clear_steps.core.score import Tuning
@@ -11,16 +11,22 @@ from clear_steps.core.shapes.stretch import Grip, Kind, Place, Stretch
 _LEAST_PLACES, _LEAST_STRUCK = 2, 3  # of an interval that is moved (from memory)
 _LEAST_BARRES = 3  # of a grip that has names of its own (from memory)
 # Half tones from each string to the next thinner one that is struck, and how many strings further that is.
+POWER_CHORD = "power chord"
 _INTERVALS = {
-    (7,): ("power chord", (1,)),
-    (7, 5): ("power chord", (1, 1)),
+    (7,): (POWER_CHORD, (1,)),
+    (7, 5): (POWER_CHORD, (1, 1)),
     (12,): ("octave", (2, 3)),
     (3,): ("third", (1,)),
     (4,): ("third", (1,)),
     (8,): ("sixth", (2,)),
     (9,): ("sixth", (2,)),
 }
-_ROOT_FIFTH = {(0, 2): "13", (0, 2, 2): "134", (0, 0): "11", (0, 0, 0): "111"}
+_ROOT_FIFTH = {
+    (0, 2): ("13",),
+    (0, 2, 2): ("134",),
+    (0, 0): ("11", "33"),
+    (0, 0, 0): ("111", "333"),
+}
 
 
 def carried_intervals(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -> Iterator[Stretch]:
@@ -28,11 +34,11 @@ def carried_intervals(moments: Sequence[Moment], first: int, last: int, tuning: 
     strokes, lie among them."""
     begin, end, name = None, first - 1, ""
     for at in range(first, last + 2):
-        kind = _interval(moments[at], tuning) if at <= last else ""
+        kind = interval(moments[at].frets, tuning) if at <= last else ""
         if at <= last and begin is not None and _passes(moments[at]):
             continue
         if begin is not None and kind != name:
-            yield from _interval_stretch(moments, begin, at - 1, name)
+            yield from _interval_stretch(moments, begin, at - 1, name, tuning)
             begin, end = None, at - 1
         if kind and begin is None:
             begin, name = _with_upbeat(moments, max(first, end + 1), at), kind
@@ -45,9 +51,10 @@ def _with_upbeat(moments: Sequence[Moment], first: int, at: int) -> int:
     return at
 
 
-def _interval(moment: Moment, tuning: Tuning) -> str:
-    strings = sorted(moment.frets, reverse=True)
-    pitches = [tuning.open_pitch(string) + moment.frets[string] for string in strings]
+def interval(frets: Mapping[int, int], tuning: Tuning) -> str:
+    """What two strings or three at once are called; empty for anything else."""
+    strings = sorted(frets, reverse=True)
+    pitches = [tuning.open_pitch(string) + frets[string] for string in strings]
     steps = tuple(high - low for low, high in pairwise(pitches))
     name, apart = _INTERVALS.get(steps, ("", ()))
     return name if all(low - high in apart for low, high in pairwise(strings)) else ""
@@ -57,30 +64,32 @@ def _passes(moment: Moment) -> bool:
     return moment.is_dead or (len(moment.frets) == 1 and not any(moment.frets.values()))
 
 
-def _interval_stretch(moments: Sequence[Moment], begin: int, end: int, name: str) -> Iterator[Stretch]:
+def _interval_stretch(
+    moments: Sequence[Moment], begin: int, end: int, name: str, tuning: Tuning
+) -> Iterator[Stretch]:
     """From the first, or the open strings that lead to it, to the last of them."""
     places: list[Place] = []
     struck = sum(not _passes(moments[at]) for at in range(begin, end + 1))
     for at in range(begin, end + 1):
         frets = moments[at].frets
         if not _passes(moments[at]) and (not places or places[-1].grip.frets != frets):
-            places.append(Place(at, Grip(frets, _taught(frets, name)), _place_name(frets, name)))
+            places.append(Place(at, Grip(frets, taught_for(frets, tuning)), _place_name(frets, name)))
     if len(places) < _LEAST_PLACES or struck < _LEAST_STRUCK:
         return
     stopped = next((place for place in places if any(place.grip.frets.values())), places[0])
     yield Stretch(begin, end, Kind.CARRIED, name, "", stopped.grip, tuple(places))
 
 
-def _taught(frets: dict[int, int], name: str) -> dict[int, str] | None:
-    """Root and fifth by 1 and 3, or by one finger where they lie on one fret."""
+def taught_for(frets: Mapping[int, int], tuning: Tuning) -> tuple[dict[int, str], ...]:
+    """Root and fifth by 1 and 3, or by one finger where they lie on one fret; none of anything else."""
+    if interval(frets, tuning) != POWER_CHORD:
+        return ()
     strings = sorted(frets, reverse=True)
     lowest = frets[strings[0]]
-    fingers = _ROOT_FIFTH.get(tuple(frets[string] - lowest for string in strings))
-    if name != "power chord" or fingers is None:
-        return None
     if not lowest:
-        return dict.fromkeys(strings, "0") if not any(frets.values()) else None
-    return dict(zip(strings, fingers, strict=True))
+        return (dict.fromkeys(strings, "0"),) if not any(frets.values()) else ()
+    schools = _ROOT_FIFTH.get(tuple(frets[string] - lowest for string in strings), ())
+    return tuple(dict(zip(strings, fingers, strict=True)) for fingers in schools)
 
 
 def _place_name(frets: dict[int, int], name: str) -> str:

@@ -6,6 +6,7 @@ from fractions import Fraction
 
 from clear_steps.core.score import Tuning
 from clear_steps.core.score.chords import Chord, parse_chord
+from clear_steps.core.shapes.carried import taught_for
 from clear_steps.core.shapes.familiar import FamiliarGrip, familiar_grips, grips_of
 from clear_steps.core.shapes.moments import Moment, joined, within_a_hand
 from clear_steps.core.shapes.naming import heard, is_sure
@@ -24,7 +25,7 @@ def held_by_name(moments: Sequence[Moment], first: int, last: int, tuning: Tunin
     name = moments[first].chord
     chord = parse_chord(name)
     rows = list(grips_of(chord, tuning)) if chord else []
-    grip = _taught(rows, moments[first : last + 1]) or _as_struck(moments[first : last + 1])
+    grip = _taught(rows, moments[first : last + 1]) or _as_struck(moments[first : last + 1], tuning)
     if grip is None:
         return ()
     end = _before_the_run(moments, first, last, grip)
@@ -51,11 +52,11 @@ def _taught(rows: Sequence[FamiliarGrip], moments: Sequence[Moment]) -> Grip | N
 
 
 def grip_of(row: FamiliarGrip) -> Grip:
-    """A familiar grip by the fingers of its first school."""
-    return Grip(row.by_string, dict(row.schools[0]))
+    """A familiar grip with the fingers of its schools."""
+    return Grip(row.by_string, tuple(map(dict, row.schools)))
 
 
-def _as_struck(moments: Sequence[Moment]) -> Grip | None:
+def _as_struck(moments: Sequence[Moment], tuning: Tuning) -> Grip | None:
     """What the notes say where no familiar grip agrees: each string at its commonest fret."""
     counts = Counter(place for moment in moments for place in moment.frets.items())
     frets: dict[int, int] = {}
@@ -66,7 +67,7 @@ def _as_struck(moments: Sequence[Moment]) -> Grip | None:
     is_grip = together >= _STRUM or len(frets) >= _LEAST_STRINGS
     if not is_grip or passing > counts.total() * _MOST_PASSING or not within_a_hand(frets):
         return None
-    return Grip(frets)
+    return Grip(frets, taught_for(frets, tuning))
 
 
 def _before_the_run(moments: Sequence[Moment], first: int, last: int, grip: Grip) -> int:
@@ -145,7 +146,9 @@ def _named(begin: int, end: int, frets: dict[int, int], tuning: Tuning) -> Stret
         row = min(rows, key=lambda each: _idle(each, frets))
         return Stretch(begin, end, Kind.HELD, row.name, "", grip_of(row))
     kind = Kind.HELD if any(frets.values()) else Kind.OPEN
-    return Stretch(begin, end, kind, ear.usual_name if ear else "", "", Grip(frets))
+    return Stretch(
+        begin, end, kind, ear.usual_name if ear else "", "", Grip(frets, taught_for(frets, tuning))
+    )
 
 
 def _agrees(row: FamiliarGrip, frets: Mapping[int, int], ear: Chord | None) -> bool:

@@ -1,10 +1,10 @@
 """Places of a part where something is struck, and what lies under the hand there."""
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
 
-from clear_steps.core.score import Event, Part, Technique
+from clear_steps.core.score import Bar, Event, Technique
 
 HAND_FRETS = 4  # frets one grip covers
 
@@ -42,10 +42,10 @@ class Moment:
         return all(note.dead for note in self.event.struck)
 
 
-def moments_of(part: Part) -> tuple[Moment, ...]:
-    """Every place where a note is struck, in written order."""
-    found, begins, chord = [], Fraction(0), ""
-    for number, bar in enumerate(part.bars):
+def moments_of(bars: Iterable[Bar], chord: str = "") -> tuple[Moment, ...]:
+    """Every place where a note is struck, in written order; `chord` is named before the first bar."""
+    found, begins = [], Fraction(0)
+    for number, bar in enumerate(bars):
         for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
             chord = event.chord or chord
             if event.struck:

@@ -17,17 +17,22 @@ _MOST_RESTING_BARS = 2  # after which the same grip is set anew
 
 def read_shapes(part: Part) -> Shapes:
     """What a player sees of a part, in written order."""
-    moments = moments_of(part)
+    moments = moments_of(part.bars)
+    found = stretches_of(moments, part.tuning)
+    return Shapes(moments, tuple(_with_pattern(part, moments, stretch) for stretch in found))
+
+
+def stretches_of(moments: Sequence[Moment], tuning: Tuning) -> tuple[Stretch, ...]:
+    """The stretches that moments make, their patterns left out."""
     stretches: list[Stretch] = []
     begin = 0  # of what no name tells
     for first, last in _named_spans(moments):
-        named = held_by_name(moments, first, last, part.tuning)
+        named = held_by_name(moments, first, last, tuning)
         if named:
-            stretches += [*_unnamed(moments, begin, first - 1, part.tuning), *named]
+            stretches += [*_unnamed(moments, begin, first - 1, tuning), *named]
             begin = last + 1
-    stretches += _unnamed(moments, begin, len(moments) - 1, part.tuning)
-    found = carried_grips(_joined(moments, stretches))
-    return Shapes(moments, tuple(_with_pattern(part, moments, stretch) for stretch in found))
+    stretches += _unnamed(moments, begin, len(moments) - 1, tuning)
+    return carried_grips(_joined(moments, stretches))
 
 
 def _with_pattern(part: Part, moments: Sequence[Moment], stretch: Stretch) -> Stretch:

@@ -19,11 +19,17 @@ class Kind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Grip:
-    """Strings (1 the thinnest) with their frets, open ones 0, and the fingers taught for them where there
-    are: `1` to `4`, `T`, and 0 for open strings."""
+    """Strings (1 the thinnest) with their frets, open ones 0, and the fingers taught for them, one row a
+    school, the commonest first: `1` to `4`, `T`, and 0 for open strings."""
 
     frets: Mapping[int, int]
-    fingers: Mapping[int, str] | None = None
+    schools: tuple[Mapping[int, str], ...] = ()
+    loose: bool = False  # fingers of a place of the hand: other ones are no mistake
+
+    @property
+    def fingers(self) -> Mapping[int, str] | None:
+        """As the commonest school has them; none where none are taught."""
+        return self.schools[0] if self.schools else None
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,5 +1,6 @@
 """Bars, events and notes as the screens show them."""
 
+from collections.abc import Sequence
 from fractions import Fraction
 
 from clear_steps.core.grade import MEASURES, BarGrade, added_up
@@ -11,9 +12,16 @@ from clear_steps.web.analysis import schemas as api
 
 
 def bar_model(
-    part: Part, grade: BarGrade, events: list[api.EventModel], line: int, time: BarTime
+    part: Part,
+    grade: BarGrade,
+    events: list[api.EventModel],
+    line: int,
+    time: BarTime,
+    same: Sequence[int],
+    pinned: int,
 ) -> api.BarModel:
-    """A bar with its Step, what each measure finds, and its events."""
+    """A bar with its Step, what each measure finds, its events, the bars that are the same, and the one whose
+    pins it takes (indexes)."""
     bar = part.bars[grade.index]
     adds = added_up({name: finding.step for name, finding in grade.findings.items()})
     return api.BarModel(
@@ -32,6 +40,8 @@ def bar_model(
         endings=list(bar.endings),
         double_bar=bar.double_bar,
         uncertain=bar.uncertain,
+        same_bars=[part.bar_number(other) for other in same],
+        pinned_as=None if pinned == grade.index else part.bar_number(pinned),
         seconds=time.seconds,
         start_seconds=time.start,
         quarter_seconds=time.quarter_seconds,

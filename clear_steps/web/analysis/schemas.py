@@ -102,6 +102,8 @@ class BarModel(BaseModel):
     endings: list[int]
     double_bar: bool
     uncertain: bool
+    same_bars: list[int]  # numbers of the others that are the same but for pinned fingers
+    pinned_as: int | None  # number of the one whose pinned fingers it takes
     seconds: float
     start_seconds: float
     quarter_seconds: float

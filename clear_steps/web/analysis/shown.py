@@ -19,7 +19,18 @@ from clear_steps.core.grade import (
     three_sentences,
 )
 from clear_steps.core.hand import Neck
-from clear_steps.core.score import Part, Passage, Role, Song, map_problems, played_order, sharps_of, song_map
+from clear_steps.core.score import (
+    Part,
+    Passage,
+    Role,
+    Song,
+    map_problems,
+    pinned_as,
+    played_order,
+    same_bars,
+    sharps_of,
+    song_map,
+)
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.core.score.words import count_sign
@@ -142,6 +153,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     sounding, sharps = sounding_quarters(part), sharps_of(part)
     places, played = shape_places(part, grading), played_order(part, song.order)
     found, recognised = coming_back(part, song.order), read_shapes(part).recognised
+    same, pinned = same_bars(part.bars), pinned_as(part.bars)
     bars = []
     for index, (bar, time, grade) in enumerate(zip(part.bars, times, grading.bars, strict=True)):
         events = [
@@ -157,7 +169,8 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
             )
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
         ]
-        bars.append(bar_model(part, grade, events, _text_line(result.reading, at, index), time))
+        line = _text_line(result.reading, at, index)
+        bars.append(bar_model(part, grade, events, line, time, same[index], pinned[index]))
     return api.PartModel(
         name=part.name,
         tuning=part.tuning.name,

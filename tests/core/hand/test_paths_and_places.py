@@ -24,7 +24,7 @@ from clear_steps.core.hand import (
     place,
     places_of,
 )  # fmt: skip
-from clear_steps.core.score import STANDARD, Bend, Finger, Part, Song, Technique
+from clear_steps.core.score import STANDARD, Bend, Finger, Part, Song, Technique, route_of
 from clear_steps.core.score.timing import bar_times
 from clear_steps.ladders import default_ladder
 from tests.songs import line
@@ -141,7 +141,7 @@ def test_a_tap_and_what_it_slides_to_are_the_picking_hands() -> None:
         2,
         techniques=frozenset({Technique.SLIDE}),
     )
-    demands = DemandsBook().of(song.parts[0])[0]
+    demands = DemandsBook().of(song.parts[0], route_of(song.parts[0]))[0]
     assert [tap.spot.fret for tap in demands.taps] == [12, 14]
     assert all(spot.fret == 5 for demand in demands.demands for spot in demand.shape.spots)
 

@@ -65,7 +65,10 @@ def _tell(found: Found[_Set], bar: PlayedBar, _: Ladder) -> Told:
         return Told(0.0, place, f"A full barre at fret {barre} is held.")
     change = f", {1 / worst.rate:.1f} s after the last shape" if worst.rate else ""
     chord = f" ({moment.event.chord})" if moment.event.chord else ""
-    evidence = f"At {bar.beat_words(moment.onset)} {_setting_words(setting)} to set{chord}{change}."
+    evidence = (
+        f"At {bar.beat_words(moment.onset)} {_setting_words(setting)} to set{chord}{change}"
+        f"{bar.way_in(moment)}."
+    )
     return Told(worst.rate, place, evidence)
 
 

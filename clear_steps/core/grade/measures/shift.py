@@ -47,7 +47,7 @@ def _tell(found: Found[_Shift], bar: PlayedBar, _: Ladder) -> Told:
     way = move if isinstance(move, TapMove) else move.way
     evidence = (
         f"At {bar.beat_words(moment.onset)} {_who(move, moment)}, {way.distance_mm:.0f} mm in"
-        f" {move.seconds:.2f} s; it needs {way.needed_seconds:.2f} s{more}."
+        f" {move.seconds:.2f} s{bar.way_in(moment)}; it needs {way.needed_seconds:.2f} s{more}."
     )
     return Told(move.load, Place(moment.onset, moment.strings), evidence)
 

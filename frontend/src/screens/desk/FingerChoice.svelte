@@ -14,6 +14,7 @@
     desk.chosenEvent?.notes.filter((note) => note.fret > 0 && !note.tied && note.finger !== null) ?? [],
   )
   const chosen = $derived(fretted.find((note) => note.string === desk.string) ?? fretted[0])
+  const bar = $derived(desk.part?.bars[desk.bar])
   const pin = createMutation(() => ({
     mutationFn: (body: FingerIn) => {
       const before = desk.song!
@@ -26,7 +27,10 @@
           const now = saved.analysis?.parts[body.part_index].step ?? was
           const cost =
             Math.abs(now - was) < 0.05 ? 'as hard as before' : `Step ${stepText(was)} became ${stepText(now)}`
-          return `${body.finger ? `Finger ${body.finger} is pinned` : 'The finger is free again'}: ${cost}`
+          const same = saved.analysis?.parts[body.part_index].bars[body.bar].same_bars ?? []
+          const here = body.finger ? `Finger ${body.finger} is pinned` : 'The finger is free again'
+          const also = same.length > 0 ? `, also in bar${same.length > 1 ? 's' : ''} ${same.join(', ')}` : ''
+          return `${here}${also}: ${cost}`
         },
       )
     },
@@ -81,5 +85,8 @@
       </li>
     {/each}
   </ul>
+  {#if bar && bar.pinned_as !== null}
+    <p class="mt-1 text-sm text-quiet">Fingers as pinned in bar {bar.pinned_as}, which is the same.</p>
+  {/if}
   {#if pin.isError}<ErrorNote message={pin.error.message} />{/if}
 {/if}
