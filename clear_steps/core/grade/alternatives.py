@@ -25,18 +25,20 @@ from clear_steps.core.hand import (
     Grip,
     HandPath,
     HandTables,
+    LittleFinger,
     Neck,
     School,
     Spot,
     gaps_of,
     is_fretted,
     k_best_paths,
+    keeps_taught,
     layers_of,
     moments_of,
     place,
     put_down,
 )
-from clear_steps.core.score import Bar, Note, Part, Song, Technique, route_of
+from clear_steps.core.score import Bar, Finger, Note, Part, Song, Technique, route_of
 from clear_steps.core.score.blending import Notes, blended
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import taken_times
@@ -98,6 +100,7 @@ class _Passage:
         found: list[Alternative] = []
         for most, family in (
             (2, self._by_schools()),
+            (1, self._by_habits()),
             (_MOST_PLACES, self._by_places()),
             (_MOST_FINGERINGS, self._by_fingers()),
         ):
@@ -128,8 +131,23 @@ class _Passage:
             )
             yield title, self._pinned(free, grading)
 
+    def _by_habits(self) -> Iterator[tuple[str, Part]]:
+        """As somebody plays who spares the little finger."""
+        free = self._with_bars(self._part, [_unpinned(bar) for bar in self._bars(self._part)])
+        habits = replace(self._request.player.habits, little_finger=LittleFinger.AVOIDED)
+        player = replace(self._request.player, habits=habits)
+        grading = Grader(self._song, free, self._ladder, replace(self._request, player=player)).grade(free)
+        if not any(Finger.LITTLE in grip.fingers for grip in self._own_grips(grading)):
+            yield "Without the little finger", self._pinned(free, grading)
+
+    def _own_grips(self, grading: Grading) -> list[Grip]:
+        """Those of the passage, in order."""
+        own = (place for place in sorted(grading.grips) if self._first <= place[0] <= self._last)
+        return [grading.grips[place] for place in own]
+
     def _by_fingers(self) -> Iterator[tuple[str, Part]]:
-        """The cheapest paths whose fingers differ, orders of fingers before single notes."""
+        """The cheapest paths that keep taught shapes and whose fingers differ, orders of fingers before
+        single notes."""
         book = DemandsBook().of(self._part, route_of(self._part, self._song.order))
         gaps = gaps_of(book, self._times)
         rows = [(index, book[index]) for index in self._rows]
@@ -140,12 +158,13 @@ class _Passage:
         ]
         places = [(index, demand.event) for index, bar in rows for demand in bar.demands]
         paths = k_best_paths(layers, self._tables(), _FINGERINGS)
-        best = paths[0].grips
+        best, shapes = paths[0].grips, [layer.shape for layer in layers]
 
         def is_single(path: HandPath) -> bool:
             return sum(a.fingers != b.fingers for a, b in zip(best, path.grips, strict=True)) < _OTHER_NOTES
 
-        for path in sorted(paths, key=is_single):  # stable: the cheapest first of each
+        taught = [path for path in paths if all(map(keeps_taught, shapes, path.grips))]
+        for path in sorted(taught, key=is_single):  # stable: the cheapest first of each
             grips = dict(zip(places, path.grips, strict=False))
             bars = [_pinned_bar(bar, at, grips) for at, bar in enumerate(self._bars(self._part), self._first)]
             yield "", self._with_bars(self._part, bars)
@@ -166,11 +185,7 @@ class _Passage:
                 )
 
     def _usual_position(self, grading: Grading) -> int:
-        positions = sorted(
-            max(grip.position, 1)
-            for place, grip in grading.grips.items()
-            if self._first <= place[0] <= self._last
-        )
+        positions = sorted(max(grip.position, 1) for grip in self._own_grips(grading))
         return positions[len(positions) // 2] if positions else 1
 
     def _tables(self) -> HandTables:
@@ -188,9 +203,7 @@ class _Passage:
 
     def _shown(self, title: str, part: Part, written: Alternative | None) -> Alternative:
         grading = self._grader.grade(part)
-        grips = [
-            grading.grips[place] for place in sorted(grading.grips) if self._first <= place[0] <= self._last
-        ]
+        grips = self._own_grips(grading)
         frets = [self._neck.fret_mm(grip.position) for grip in grips]
         travels = [abs(b - a) for a, b in itertools.pairwise(frets) if abs(b - a) > 0]
         strings = sorted(

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
 from clear_steps.core.grade.measures import MEASURES
-from clear_steps.core.score import Part
+from clear_steps.core.score import Event, Part
 from clear_steps.core.score.words import beat_words, finger_words, number_words, ordinal, string_words
 
 _MANY_STRINGS = 4
@@ -85,8 +85,8 @@ def _compared(way: Alternative, written: Alternative) -> str:
 
 
 def first_difference(written: Part, other: Part, bars: range) -> str:
-    """The first finger that differs, in words: `Little finger instead of third at bar 2, beat 3`, and how
-    many more."""
+    """The first finger that differs, in words: `Little finger instead of third at bar 2, beat 3`, of strings
+    struck together `3-4 instead of 2-3`; and how many more."""
     places = list(_other_fingers(written, other, bars))
     if not places:
         return "Other fingers"
@@ -98,12 +98,25 @@ def _other_fingers(written: Part, other: Part, bars: range) -> Iterator[str]:
     for index in bars:
         bar, number = written.bars[index], written.bar_number(index)
         for onset, event, changed in zip(bar.onsets, bar.events, other.bars[index].events, strict=True):
-            for old, new in zip(event.notes, changed.notes, strict=True):
-                if old.finger and new.finger and old.finger != new.finger:
-                    was = finger_words((old.finger,)).removesuffix(" finger")
-                    words = f"{finger_words((new.finger,))} instead of {was}"
-                    beat = beat_words(written.starts_at(index) + onset, bar.metre)
-                    yield f"{words[0].upper()}{words[1:]} at bar {number}, {beat}"
+            if words := _other_grip(event, changed):
+                beat = beat_words(written.starts_at(index) + onset, bar.metre)
+                yield f"{words[0].upper()}{words[1:]} at bar {number}, {beat}"
+
+
+def _other_grip(written: Event, other: Event) -> str:
+    """The fingers that differ between two events of the same places; empty where none do."""
+    pairs = [
+        (old.finger, new.finger)
+        for old, new in zip(written.notes, other.notes, strict=True)
+        if old.finger and new.finger
+    ]
+    if all(old == new for old, new in pairs):
+        return ""
+    if len(pairs) > 1:
+        before, after = ("-".join(own) for own in zip(*reversed(pairs), strict=True))
+        return f"{after} instead of {before}"
+    ((was, now),) = pairs
+    return f"{finger_words((now,))} instead of {finger_words((was,)).removesuffix(' finger')}"
 
 
 def with_titles_of_their_own(ways: Sequence[Alternative]) -> tuple[Alternative, ...]:

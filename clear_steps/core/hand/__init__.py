@@ -21,7 +21,14 @@ from clear_steps.core.hand.fingering import (
     layers_of,
     layers_of_part,
 )
-from clear_steps.core.hand.grips import FULL_BARRE_STRINGS, PAST_ANY_HAND_MM, Grip, Setting, grip_table
+from clear_steps.core.hand.grips import (
+    FULL_BARRE_STRINGS,
+    PAST_ANY_HAND_MM,
+    Grip,
+    Setting,
+    grip_table,
+    keeps_taught,
+)
 from clear_steps.core.hand.moves import A_SHAPE, GUIDE_SHARE, SLIDE_SHARE, movement_seconds, passing_factor
 from clear_steps.core.hand.neck import Neck, fret_distance_mm
 from clear_steps.core.hand.path import HandPath, Layer, best_paths, k_best_paths
@@ -69,6 +76,7 @@ __all__ = [
     "grip_table",
     "is_fretted",
     "k_best_paths",
+    "keeps_taught",
     "layers_of",
     "layers_of_part",
     "moments_of",

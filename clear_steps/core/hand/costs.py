@@ -31,7 +31,7 @@ _SHAPE_WEIGHT = 40.0
 # cheaper than a reach or a move that is Step 4 (from memory).
 _UNTAUGHT_COST, _UNTAUGHT_FINGER_COST = 300_000.0, 2_000.0
 _OUT_OF_PLACE_COST = 1500.0  # other fingers than a place of the hand gives
-_LESS_COMMON_COST = 4.0  # and another school than the commonest
+_LESS_COMMON_COST = 25.0  # a school, for each that is commoner
 _MOST_KEPT = 5_000  # tables of moves remembered at a time: about 10 MB, several songs of one instrument
 
 Costs = NDArray[np.int64]
@@ -163,9 +163,8 @@ class HandTables:
         away = np.minimum.reduce(others)
         if shape.loose:
             return _whole(_OUT_OF_PLACE_COST * (away > 0))
-        costs = (
-            _UNTAUGHT_COST * (away > 0) + _UNTAUGHT_FINGER_COST * away + _LESS_COMMON_COST * (others[0] > 0)
-        )
+        rank = np.argmin(others, axis=0)
+        costs = _UNTAUGHT_COST * (away > 0) + _UNTAUGHT_FINGER_COST * away + _LESS_COMMON_COST * rank
         return _whole(costs)
 
     def _built_grip_costs(self, shape: Shape) -> Costs:

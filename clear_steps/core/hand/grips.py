@@ -52,7 +52,7 @@ _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one b
 _GAP_BARRE_COST = 40.0  # a barre over strings not its own, where a finger each would do
 _IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
 _WEAK_GAP_COST = 5_000.0  # two frets between ring and little finger: index or middle would take it
-_ACROSS_COST = 4.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
+_ACROSS_COST = 12.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
 
 
 @dataclass(frozen=True, slots=True)
@@ -246,6 +246,13 @@ def _taught(shape: Shape, thumb_over: bool) -> Iterator[_Presses]:
         order = sorted(spots, key=lambda finger: (finger is not Finger.THUMB, finger))
         if thumb_over or Finger.THUMB not in spots:
             yield tuple((finger, tuple(spots[finger])) for finger in order)
+
+
+def keeps_taught(shape: Shape, grip: Grip) -> bool:
+    """Whether a grip has the fingers that some school teaches for a shape, where any are."""
+    if shape.loose or not shape.schools:
+        return True
+    return any(all(grip.finger_on(string) == finger for string, finger in own) for own in shape.schools)
 
 
 def _sounding_finger(presses: _Presses, string: int) -> Finger | None:

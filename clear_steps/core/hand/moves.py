@@ -28,11 +28,13 @@ CHANGE_COST = 60.0  # a change of position, however near
 _CROSS_COST = 60.0  # at one fret the finger nearer the thumb belongs on the thicker string
 # On the next string a higher finger belongs on a higher fret; ring and little finger lie two frets apart
 # only where index and little finger cannot take it.
-_PASSED_COST, _WEAK_GAP_COST = 400.0, 200.0
+_PASSED_COST, _WEAK_GAP_COST = 200_000.0, 200.0
+_CRAMPED_COST = 15.0  # a fret less between two fingers than they lie apart
 _CREEP_COST = 250.0  # one finger on neighbouring frets, and no slide
 _SWAP_COST = 200.0  # another finger on a spot that was pressed already
 _SAME_AGAIN_COST = 20_000.0  # and on a note that is merely struck again, so that a pin holds for all of them
 _RING = 3
+_OUTER = 3  # from the index to the little finger
 _HAND_FRETS = 4  # one hand covers
 A_SHAPE = 3  # so many spots are a shape, with familiar fingers of its own
 # A reach that is passed through: with time the hand closes and opens again.
@@ -142,9 +144,15 @@ def _order_costs(before: GripTable, after: GripTable, slid: bool) -> NDArray[np.
     lower = np.minimum(before.lone_finger[:, None], after.lone_finger[None, :])
     weak = (lower == _RING) & (abs(up) == 1) & (apart > 1)
     creeps = (up == 0) & (apart == 1) & (not slid)
-    passed = (up * (b.fret - a.fret) < 0) & (abs(a.string - b.string) == 1)
-    costs = (np.where(weak, _WEAK_GAP_COST, 0.0), np.where(creeps, _CREEP_COST, 0.0))
-    return costs[0] + costs[1] + np.where(passed, _PASSED_COST, 0.0)
+    passed = up * (b.fret - a.fret) < 0
+    if a.string == b.string:  # there the whole hand goes on, by its outer fingers
+        passed &= (apart == 1) & (abs(up) < _OUTER)
+    elif abs(a.string - b.string) > 1:
+        passed = np.zeros_like(passed)
+    costs: NDArray[np.float64] = _CRAMPED_COST * np.maximum(abs(up) - apart, 0.0)
+    for is_so, cost in ((weak, _WEAK_GAP_COST), (creeps, _CREEP_COST), (passed, _PASSED_COST)):
+        costs = costs + np.where(is_so, cost, 0.0)
+    return costs
 
 
 def _only_spot(table: GripTable) -> Spot | None:

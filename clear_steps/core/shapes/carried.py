@@ -21,11 +21,18 @@ _INTERVALS = {
     (8,): ("sixth", (2,)),
     (9,): ("sixth", (2,)),
 }
-_ROOT_FIFTH = {
-    (0, 2): ("13",),
-    (0, 2, 2): ("134",),
-    (0, 0): ("11", "33"),
-    (0, 0, 0): ("111", "333"),
+# Fingers from the thickest string, by how much higher each is stopped than the first; the first way is the
+# commonest (common practice, no source).
+_TAUGHT: dict[str, dict[tuple[int, ...], tuple[str, ...]]] = {
+    POWER_CHORD: {
+        (0, 2): ("13",),
+        (0, 2, 2): ("134",),
+        (0, 0): ("11", "33"),
+        (0, 0, 0): ("111", "333"),
+    },
+    "octave": {(0, 2): ("13", "14"), (0, 3): ("14", "13")},
+    "third": {(0, 0): ("11", "22", "33"), (0, -1): ("21", "32"), (0, -2): ("31", "42"), (0, 1): ("12", "23")},
+    "sixth": {(0, 0): ("23", "12"), (0, -1): ("21", "32"), (0, 1): ("12", "23"), (0, 2): ("13", "24")},
 }
 
 
@@ -81,14 +88,16 @@ def _interval_stretch(
 
 
 def taught_for(frets: Mapping[int, int], tuning: Tuning) -> tuple[dict[int, str], ...]:
-    """Root and fifth by 1 and 3, or by one finger where they lie on one fret; none of anything else."""
-    if interval(frets, tuning) != POWER_CHORD:
+    """Of two strings or three at an interval: root and fifth by 1 and 3, or by one finger where they lie on
+    one fret; none of anything else."""
+    ways = _TAUGHT.get(interval(frets, tuning))
+    if ways is None:
         return ()
     strings = sorted(frets, reverse=True)
     lowest = frets[strings[0]]
     if not lowest:
         return (dict.fromkeys(strings, "0"),) if not any(frets.values()) else ()
-    schools = _ROOT_FIFTH.get(tuple(frets[string] - lowest for string in strings), ())
+    schools = ways.get(tuple(frets[string] - lowest for string in strings), ())
     return tuple(dict(zip(strings, fingers, strict=True)) for fingers in schools)
 
 

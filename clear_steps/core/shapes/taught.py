@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from typing import NamedTuple
 
 from clear_steps.core.score import Bar, Tuning
-from clear_steps.core.shapes.carried import taught_for
+from clear_steps.core.shapes.carried import POWER_CHORD, interval, taught_for
 from clear_steps.core.shapes.moments import Moment, moments_of
 from clear_steps.core.shapes.places import Line, in_a_place, line_of
 from clear_steps.core.shapes.reading import stretches_of
@@ -33,7 +33,11 @@ def around_bars(bars: Sequence[Bar]) -> Iterator[Around]:
 def taught_in(bar: Bar, tuning: Tuning, around: Around = Around()) -> dict[int, Grip]:
     """By event (index) what the hand holds there, where fingers are taught for it."""
     moments = moments_of((bar,), around.chord)
-    found = {moment.index: Grip(moment.frets, taught_for(moment.frets, tuning)) for moment in moments}
+    found = {
+        moment.index: Grip(moment.frets, taught_for(moment.frets, tuning))
+        for moment in moments
+        if interval(moment.frets, tuning) == POWER_CHORD
+    }
     for stretch in stretches_of(moments, tuning):
         if stretch.kind is Kind.POSITION:
             found |= dict(in_a_place(moments, stretch, around.before, around.after))
