@@ -7,7 +7,7 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f -not -name '*.d.ts' 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo serve test bench faults check types versions formats pictures format pins clean
+.PHONY: demo serve test bench faults check types versions fingerings formats pictures format pins clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
@@ -45,6 +45,9 @@ types: .stamps/dev .stamps/pages
 versions: .stamps/dev
 	$(BIN)/python -m clear_steps.demo
 	$(BIN)/python -m tests.versions
+
+fingerings: .stamps/dev
+	$(BIN)/python -m tests.fingerings
 
 formats: .stamps/dev
 	$(BIN)/python -m tests.formats_table

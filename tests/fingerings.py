@@ -4,7 +4,7 @@ All of it is the same everywhere.
 """
 
 from collections import Counter
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from concurrent.futures import ProcessPoolExecutor
 from dataclasses import dataclass, replace
 from itertools import pairwise
@@ -153,10 +153,40 @@ def easier_ways(song: Song, part: Part) -> Iterator[bool]:
             )
 
 
-if __name__ == "__main__":
+LAW_WORDS = {
+    "crossing": "a higher finger on a lower fret of the next string",
+    "fifths": "root and fifth by other fingers than 1-3, 1-3-4 or one",
+    "same bar": "a bar equal to an earlier one with other fingers",
+    "same bar and the one before": "the same, the bars before them being equal too",
+    "other ways": f"another way of the same places more than {EASIER} Step easier",
+}
+
+
+def document(totals: Mapping[str, Counts]) -> Iterator[str]:
+    """The table, group by group and in all."""
+    yield "# Laws of fingers, counted"
+    yield ""
+    yield "Written by `make fingerings`; broken of all cases. The demo songs, the calibration passages in"
+    yield "`tests/data`, traditional tunes and two-voice chorales placed on the neck, strummed shapes, techniques."
+    yield f"Other ways are looked at in every {WAYS_EVERY}th bar of the demo and the calibration."
+    yield ""
+    yield f"| law: never | {' | '.join(totals)} | all |"
+    yield f"|---|{'---|' * (len(totals) + 1)}"
+    for law, words in LAW_WORDS.items():
+        rows = [(counts[f"{law}!"], counts[law]) for counts in totals.values()]
+        every = (sum(broken for broken, _ in rows), sum(cases for _, cases in rows))
+        cells = [f"{broken} of {cases}" if cases else "" for broken, cases in (*rows, every)]
+        yield f"| {words} | {' | '.join(cells)} |"
+
+
+def main() -> None:
     totals: dict[str, Counts] = {}
     with ProcessPoolExecutor() as pool:
         for group, counts in pool.map(counted, cases(), chunksize=4):
             totals.setdefault(group, Counter()).update(counts)
-    for group, counts in totals.items():
-        print(group, {law: f"{counts[law + '!']}/{counts[law]}" for law in counts if not law.endswith("!")})
+    (ROOT / "docs/fingerings.md").write_text("\n".join(document(totals)) + "\n")
+    print("docs/fingerings.md is written")
+
+
+if __name__ == "__main__":
+    main()

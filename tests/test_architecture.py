@@ -31,7 +31,7 @@ ALLOWED = {
     },
     "web": {
         *("core.errors", "core.score", "core.hand", "core.figures", "core.grade", "core.easier"),
-        *("core.shapes", "core.teach", "", "demo", "ladders", "formats", "store"),
+        *("core.shapes", "core.changes", "core.teach", "", "demo", "ladders", "formats", "store"),
     },
     "libraries": {"demo", "store"},
     "cli": {

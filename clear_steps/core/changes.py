@@ -8,11 +8,13 @@ from fractions import Fraction
 from clear_steps.core.hand import Grip as PathGrip
 from clear_steps.core.score import Finger
 from clear_steps.core.score.timing import BarTime
-from clear_steps.core.shapes import Grip, Shapes, Stretch
+from clear_steps.core.score.words import finger_words, number_words
+from clear_steps.core.shapes import Grip, Kind, Shapes, Stretch
 
 _STRUM = 3  # strings at once that the hand may let go halfway
 _HALF = Fraction(1, 2)
 _OPEN = "0"
+_NO_HURRY_S = 1.0
 
 Places = dict[Finger, frozenset[tuple[int, int]]]
 """The (string, fret) places that each finger stops."""
@@ -28,8 +30,42 @@ class Change:
     stay: tuple[Finger, ...]
     guide: tuple[Finger, ...]
     lift: tuple[Finger, ...]
+    anew: tuple[Finger, ...]  # set where they did not lie, on another string
     frets: int
     seconds: float
+
+    @property
+    def sign(self) -> str:
+        """`2, 3 stay, 0.6 s`, as short as it stands over the tab; more time than a second is no hurry."""
+        told = [
+            f"{', '.join(own)} {one if len(own) == 1 else many}"
+            for own, one, many in ((self.stay, "stays", "stay"), (self.guide, "guides", "guide"))
+            if own
+        ]
+        hurry = [f"{self.seconds:.1f} s"] if self.seconds < _NO_HURRY_S else []
+        return ", ".join([*(told or ["all move"]), *hurry])
+
+    @property
+    def words(self) -> str:
+        """A sentence: `The first finger stays; the second moves, one fret at most; the hand is free for
+        1.2 s.`"""
+        moved = tuple(finger for finger in self.lift if finger in self.anew)
+        off = tuple(finger for finger in self.lift if finger not in self.anew)
+        added = tuple(finger for finger in self.anew if finger not in self.lift)
+        far = f", {number_words(self.frets)} fret{'s' if self.frets > 1 else ''} at most" * bool(self.frets)
+        told = [
+            _told(self.stay, "stays", "stay"),
+            _told(self.guide, "guides", "guide") + (far if self.guide and not moved else ""),
+            _told(moved, "moves", "move") + (far if moved else ""),
+            _told(off, "comes off", "come off"),
+            _told(added, "is added", "are added"),
+        ]
+        said = "; ".join(filter(None, told)) or "nothing moves"
+        return f"{said[0].upper()}{said[1:]}; the hand is free for {self.seconds:.1f} s."
+
+
+def _told(fingers: tuple[Finger, ...], one: str, many: str) -> str:
+    return f"the {finger_words(fingers)} {one if len(fingers) == 1 else many}" if fingers else ""
 
 
 def changes(shapes: Shapes, grips: PathGrips, times: Sequence[BarTime]) -> tuple[Change, ...]:
@@ -74,6 +110,7 @@ def _change(
         tuple(sorted(stay)),
         tuple(sorted(guide)),
         tuple(sorted(old.keys() - stay - guide)),
+        tuple(sorted(new.keys() - stay - guide)),
         max(map(abs, gone.values()), default=0),
         round(min(free, default=_seconds_between(shapes, pair, times)), 3),
     )
@@ -118,3 +155,16 @@ def _second(shapes: Shapes, at: int, later: Fraction, times: Sequence[BarTime]) 
     """When a moment comes, so many quarters later, in seconds from the beginning."""
     moment = shapes.moments[at]
     return times[moment.bar].at(float(moment.onset + later))
+
+
+def changes_by_event(
+    shapes: Shapes, grips: PathGrips, times: Sequence[BarTime]
+) -> dict[tuple[int, int], Change]:
+    """By bar and event (indexes) the change into the stretch that begins there; none where no finger has to go
+    anywhere."""
+    told = zip(shapes.stretches[1:], changes(shapes, grips, times), strict=True)
+    return {
+        (shapes.moments[new.first].bar, shapes.moments[new.first].index): change
+        for new, change in told
+        if new.kind is not Kind.OPEN and (change.anew or change.guide)
+    }

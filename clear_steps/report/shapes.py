@@ -1,7 +1,6 @@
 """`shapes --json`: what a player sees of a song."""
 
 from collections.abc import Mapping
-from dataclasses import asdict
 
 from clear_steps.core.changes import Change, changes
 from clear_steps.core.grade import Ladder, grade_part
@@ -46,7 +45,17 @@ def _stretch(part: Part, shapes: Shapes, stretch: Stretch, change: Change | None
             for place in stretch.places
         ],
         "pattern": _pattern(stretch.pattern) if stretch.pattern else None,
-        "change": asdict(change) if change else None,
+        "change": _change(change) if change else None,
+    }
+
+
+def _change(change: Change) -> Json:
+    return {
+        "stay": change.stay,
+        "guide": change.guide,
+        "lift": change.lift,
+        "frets": change.frets,
+        "seconds": change.seconds,
     }
 
 

@@ -20,3 +20,18 @@ def test_a_written_chord_stands_alone(page: Page) -> None:
     page.open(f"#/song/{page.add_song(named)}")
     page.until(lambda: {"C", "D"} <= page.marks(), "the names as written")
     assert "recognised" not in page.marks()
+
+
+def test_changes_stand_over_the_tab_with_the_shapes_and_are_said_at_their_place(page: Page) -> None:
+    page.open("#/song/3")
+    page.bar(1).click()
+    assert "change of shape" not in page.marks()
+    label = next(each for each in page.chrome.find_elements(By.TAG_NAME, "label") if "shapes" in each.text)
+    label.click()
+    page.until(lambda: "change of shape" in page.marks(), "they come with the shapes")
+    page.until(lambda: any("stay" in mark for mark in page.marks()), "what stays")
+    words = page.find("[data-testid=change-words]").text
+    assert words == (
+        "The first finger stays; the second and third finger move, one fret at most; the little finger is"
+        " added; the hand is free for 0.6 s."
+    )

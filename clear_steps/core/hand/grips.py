@@ -52,7 +52,7 @@ _SPLIT_BARRE_COST = 120.0  # two fingers at one fret, one of them a barre: one b
 _GAP_BARRE_COST = 40.0  # a barre over strings not its own, where a finger each would do
 _IDLE_INDEX_COST = 15.0  # two fingers or more, and the index is not among them
 _WEAK_GAP_COST = 5_000.0  # two frets between ring and little finger: index or middle would take it
-_ACROSS_COST = 12.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
+_ACROSS_COST = 8.0  # neighbouring fingers at one fret, strings farther apart than fingers lie
 
 
 @dataclass(frozen=True, slots=True)

@@ -77,7 +77,7 @@ def _share_words(part: Fraction) -> str:
 def finger_words(fingers: tuple[str, ...]) -> str:
     """`first and little finger`."""
     names = [_FINGER_WORDS[finger] for finger in fingers]
-    return f"{' and '.join(names)} finger" if "thumb" not in names else " and ".join(names)
+    return f"{listed(names)} finger" if "thumb" not in names else listed(names)
 
 
 def ordinal(number: int) -> str:

@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from fractions import Fraction
 
+from clear_steps.core.changes import Change
 from clear_steps.core.grade import MEASURES, BarGrade, added_up
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import TECHNIQUES, Event, Note, Part, spelled_name, written_lengths
@@ -75,9 +76,10 @@ def event_model(
     sounding: tuple[Fraction, ...],
     grip: Grip | None,
     recognised: str,
+    change: Change | None,
 ) -> api.EventModel:
-    """An event at an onset (quarters), how long each of its notes sounds, the grip that takes it, and the
-    name of the shape that begins there where none is written."""
+    """An event at an onset (quarters), how long each of its notes sounds, the grip that takes it, the name of
+    the shape that begins there where none is written, and how the hand comes to it."""
     return api.EventModel(
         onset=str(onset),
         onset_quarters=float(onset),
@@ -95,6 +97,7 @@ def event_model(
         ],
         chord=event.chord,
         recognised="" if event.chord else recognised,
+        change=None if change is None else api.ChangeModel(sign=change.sign, words=change.words),
         remark=event.remark,
         stroke=event.stroke,
         uncertain=event.uncertain,

@@ -51,6 +51,13 @@ class LengthModel(BaseModel):
     quarters: float
 
 
+class ChangeModel(BaseModel):
+    """How the hand comes to the shape that begins here."""
+
+    sign: str  # `2, 3 stay, 0.6 s`
+    words: str
+
+
 class EventModel(BaseModel):
     onset: str
     onset_quarters: float
@@ -60,6 +67,7 @@ class EventModel(BaseModel):
     notes: list[NoteModel]
     chord: str
     recognised: str  # the shape that begins here, where no chord is written
+    change: ChangeModel | None
     remark: str
     stroke: str | None
     uncertain: bool

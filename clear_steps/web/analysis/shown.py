@@ -3,6 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
+from clear_steps.core.changes import changes_by_event
 from clear_steps.core.easier import role_of
 from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.figures import coming_back
@@ -152,7 +153,8 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     times = bar_times(part, song.playing_tempo, grading.tempo)
     sounding, sharps = sounding_quarters(part), sharps_of(part)
     places, played = shape_places(part, grading), played_order(part, song.order)
-    found, recognised = coming_back(part, song.order), read_shapes(part).recognised
+    found, seen = coming_back(part, song.order), read_shapes(part)
+    recognised, into = seen.recognised, changes_by_event(seen, grading.grips, times)
     same, pinned = same_bars(part.bars), pinned_as(part.bars)
     bars = []
     for index, (bar, time, grade) in enumerate(zip(part.bars, times, grading.bars, strict=True)):
@@ -166,6 +168,7 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
                 sounding[index][number],
                 grading.grips.get((index, number)),
                 recognised.get((index, number), ""),
+                into.get((index, number)),
             )
             for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True))
         ]

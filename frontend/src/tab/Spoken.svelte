@@ -20,6 +20,7 @@
           {#each bar.events as event, number (number)}
             {event.count}
             {event.chord || event.recognised}
+            {event.change?.words ?? ''}
             {event.notes.length > 0 ? event.notes.map((note) => note.words).join(' with ') : 'rest'};
           {/each}
         </li>

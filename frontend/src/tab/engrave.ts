@@ -196,6 +196,8 @@ function eventMarks(bars: Bar[], placed: Placed[], layers: Layers, lanes: Lanes)
     if (layers.chords && event.chord) marks.push(text('chord', 'chord', x, lanes.chord, event.chord))
     else if (layers.chords && event.recognised)
       marks.push(text('recognised', 'remark', x, lanes.chord, event.recognised))
+    if (layers.shapes && event.change)
+      marks.push(text('change of shape', 'remark', x - 5, lanes.change, event.change.sign, 'start'))
     if (layers.fingers && fingers[at]) {
       const pinned = event.notes.some((note) => note.finger_pinned)
       marks.push(text('fingers', pinned ? 'pinned' : 'row', x, lanes.finger, fingers[at]))

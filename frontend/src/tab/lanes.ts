@@ -16,6 +16,7 @@ export interface Lanes {
   endings: number
   shape: number // top of the pictures
   chord: number
+  change: number // how the hand comes to a shape
   remark: number // of the lowest line of remarks
   words: number
   bracket: number // bottom of the lowest
@@ -99,6 +100,7 @@ export function lanesOf(
   const shape = y
   row(shapes, SHAPE_HEIGHT)
   const chord = row(layers.chords && events.some((event) => event.chord || event.recognised))
+  const change = row(layers.shapes && events.some((event) => event.change))
   const remark = row(true, ROW * lines(words.remarks))
   const said = row(true, ROW * lines(words.words))
   const bracket = row(brackets > 0, BRACKET_ROW * brackets + 4)
@@ -122,6 +124,7 @@ export function lanesOf(
     endings,
     shape,
     chord,
+    change,
     remark,
     words: said,
     bracket,

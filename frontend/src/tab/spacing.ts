@@ -121,6 +121,7 @@ function lanesOf(event: Event, layers: Layers, row: number): [string, number][] 
     content && lanes.push([`${lane} ${row}`, textWidth(kind, content)])
   if (layers.chords) add('chord', 'chord', event.chord)
   if (layers.chords) add('remark', 'chord', event.recognised)
+  if (layers.shapes) add('remark', 'change', event.change?.sign ?? '')
   if (layers.fingers) add('row', 'fingers', [...new Set(event.notes.map((note) => note.finger))].join(''))
   if (layers.counts) add('row', 'counts', event.count)
   // Words for all notes run on with a line; those for some strings and the loudness stand for themselves.

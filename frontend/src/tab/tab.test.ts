@@ -25,6 +25,7 @@ function bar(index: number, text: string, more: Partial<Bar> = {}): Bar {
       notes: sign === 'R' ? [] : [note({ tied: sign === '=', sounding_quarters: quarters })],
       chord: '',
       recognised: '',
+      change: null,
       remark: '',
       count: '',
       how: [],

@@ -11,6 +11,7 @@ from clear_steps.core.easier import Easier, Wish, easier, staircase
 from clear_steps.core.easier.laws import Pair, several_rhythms
 from clear_steps.core.easier.salience import phrase_edges
 from clear_steps.core.score import Bar, Part, Song
+from clear_steps.core.score.chords import parse_chord
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -54,6 +55,13 @@ def classes(part: Part, bar: Bar) -> set[int]:
     return {round(pitch + bend) % 12 for pitch, bend in pitches} | {pitch % 12 for pitch, _ in pitches}
 
 
+def renamed(before: Bar, after: Bar) -> set[int]:
+    """The classes of chords that say by their name that they stand for another: F as Fmaj7."""
+    written = {event.chord for event in before.events}
+    others = (parse_chord(event.chord) for event in after.events if event.chord not in written)
+    return set().union(*(chord.classes for chord in others if chord))
+
+
 def pairs(original: Part, found: tuple[Easier, ...]) -> Iterator[tuple[Easier, int, Bar, Bar]]:
     for step in found:
         for index, (before, after) in enumerate(zip(original.bars, step.version.bars, strict=True)):
@@ -76,6 +84,7 @@ def test_nothing_sounds_that_the_bar_or_one_it_varies_does_not_have(
         own = set().union(
             *(classes(original, bar) for bar in (original.bars[: index + 1] if varied else (before,)))
         )
+        own |= renamed(before, after)
         assert classes(step.version, after) <= own, f"bar {index + 1} at {step.target:g}"
 
 
@@ -117,6 +126,8 @@ def test_at_a_middle_step_phrases_end_as_they_did(steps: tuple[Part, tuple[Easie
         lost = []
         for index, number in sorted(phrase_edges(original)):
             bar = original.bars[index]
+            if renamed(bar, step.version.bars[index]):
+                continue
             if bar.onsets[number] % bar.metre.beat_quarters == 0:
                 own = tops(original, bar)[bar.onsets[number]]
                 lost += (

@@ -55,6 +55,9 @@
     <NeckPicture neck={desk.part.neck} now={grips.now} before={grips.before} spanMm={desk.handMm} />
   </div>
   <p class="min-h-10 text-sm text-quiet" aria-live="polite" data-testid="note-words">{noteWords}</p>
+  {#if desk.chosenEvent?.change}
+    <p class="mb-1" data-testid="change-words">{desk.chosenEvent.change.words}</p>
+  {/if}
   <FingerChoice bind:this={fingers} {desk} {songId} />
   <AddedUp {pieces} step={bar.step} of="Bar {bar.number}" />
   <ul class="mt-3 space-y-2.5" aria-label="Measures of bar {bar.number}">

@@ -51,7 +51,9 @@
             Keeping fingers down or moving the hand: both schools finger it as written.
           </p>{/if}
         {#if ways.data.nothing_easier}<p class="mt-2 text-sm text-quiet">
-            Nothing easier was found: what follows is as hard as written, or harder.
+            {ways.data.alternatives.length > 1
+              ? 'Nothing easier was found: what follows is as hard as written, or harder.'
+              : 'Every shape here lies where everybody plays it, with the fingers it is taught with.'}
           </p>{/if}
         <ul class="mt-1">
           {#each ways.data.alternatives as way, index (index)}
