@@ -2,7 +2,7 @@
 is free for it."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from fractions import Fraction
 
 from clear_steps.core.hand import Grip as PathGrip
@@ -160,11 +160,32 @@ def _second(shapes: Shapes, at: int, later: Fraction, times: Sequence[BarTime]) 
 def changes_by_event(
     shapes: Shapes, grips: PathGrips, times: Sequence[BarTime]
 ) -> dict[tuple[int, int], Change]:
-    """By bar and event (indexes) the change into the stretch that begins there; none where no finger has to go
-    anywhere."""
+    """By bar and event (indexes) the change into the stretch that begins there; none where no finger has to
+    go anywhere."""
     told = zip(shapes.stretches[1:], changes(shapes, grips, times), strict=True)
     return {
         (shapes.moments[new.first].bar, shapes.moments[new.first].index): change
         for new, change in told
         if new.kind is not Kind.OPEN and (change.anew or change.guide)
     }
+
+
+def with_fingers_of_the_path(shapes: Shapes, grips: PathGrips) -> Shapes:
+    """The same, with the path's fingers for grips for which none are taught, where it has one a string."""
+    return replace(shapes, stretches=tuple(_fingered(shapes, each, grips) for each in shapes.stretches))
+
+
+def _fingered(shapes: Shapes, stretch: Stretch, grips: PathGrips) -> Stretch:
+    grip = stretch.grip
+    if grip is None or grip.schools or stretch.kind is not Kind.HELD:
+        return stretch
+    found: dict[int, set[str]] = {string: set() for string, fret in grip.frets.items() if fret}
+    for moment in shapes.moments[stretch.first : stretch.last + 1]:
+        own = grips.get((moment.bar, moment.index))
+        if own is not None:
+            for string in found.keys() & moment.frets.keys():
+                found[string].add(own.finger_on(string) or "")
+    if any(len(fingers) != 1 for fingers in found.values()):
+        return stretch
+    fingers = {string: next(iter(found.get(string, {_OPEN}))) for string in grip.frets}
+    return replace(stretch, grip=replace(grip, schools=(fingers,)))

@@ -2,11 +2,11 @@
 
 from collections.abc import Mapping
 
-from clear_steps.core.changes import Change, changes
+from clear_steps.core.changes import Change, changes, with_fingers_of_the_path
 from clear_steps.core.grade import Ladder, grade_part
 from clear_steps.core.score import Part, Song
 from clear_steps.core.score.timing import bar_times
-from clear_steps.core.shapes import Grip, Pattern, Said, Shapes, Stretch, read_shapes
+from clear_steps.core.shapes import Grip, Pattern, Said, Shapes, Stretch, read_shapes, sounding_name
 from clear_steps.report.grades import Json
 
 _WIDE = 9  # frets above it have two digits: all strings are joined by dashes then
@@ -19,7 +19,8 @@ def shapes_report(song: Song, ladder: Ladder) -> Json:
 
 
 def _part_shapes(song: Song, part: Part, ladder: Ladder) -> Json:
-    shapes, grips = read_shapes(part), grade_part(song, part, ladder).grips
+    grips = grade_part(song, part, ladder).grips
+    shapes = with_fingers_of_the_path(read_shapes(part), grips)
     told = (*changes(shapes, grips, bar_times(part, song.playing_tempo)), None)
     rows = zip(shapes.stretches, told, strict=False)
     return {"stretches": [_stretch(part, shapes, stretch, change) for stretch, change in rows]}
@@ -33,7 +34,9 @@ def _stretch(part: Part, shapes: Shapes, stretch: Stretch, change: Change | None
         "to": _place(part, shapes, stretch.last),
         "kind": stretch.kind.value,
         "name": stretch.name or None,
+        "sounding": sounding_name(stretch.name, part),
         "written": stretch.written or None,
+        "voices": stretch.voices,
         "grip": grip_text(grip, strings) if grip else None,
         "fingers": fingers_text(grip, strings) if grip else None,
         "places": [

@@ -35,3 +35,18 @@ def test_changes_stand_over_the_tab_with_the_shapes_and_are_said_at_their_place(
         "The first finger stays; the second and third finger move, one fret at most; the little finger is"
         " added; the hand is free for 0.6 s."
     )
+
+
+def test_the_teacher_says_what_is_held_and_it_is_kept_in_the_text(page: Page) -> None:
+    page.open(f"#/song/{page.add_song(PICKED)}")
+    page.bar(1).click()
+    page.find("aside button", "from here").click()
+    page.find("[aria-label='Name of what is held']").send_keys("Dsus/A")
+    page.find("button", "Say so").click()
+    page.sees("Dsus/A is held from here")
+    page.until(lambda: "Dsus/A" in page.marks(), "over the tab")
+    page.find("button", "Not held").click()
+    page.sees("Nothing is held from here")
+    page.find("button", "As it is seen").click()
+    page.sees("Held as it is seen")
+    page.until(lambda: "N.C." not in page.marks(), "as before")

@@ -83,6 +83,17 @@ def test_a_finger_is_pinned_where_a_note_is_fretted(
         assert (note["finger"], note["finger_pinned"]) == ("3", True)
 
 
+def test_what_is_held_is_named_in_the_text_and_a_name_with_a_space_is_refused(client: FlaskClient) -> None:
+    song = added(client, "/songs", {"text": WIDE})
+    place = {"based_on": 1, "bar": 0, "event": 0}
+    refused = client.post(f"/api/songs/{song['id']}/names", json={**place, "name": "G or so"})
+    assert refused.status_code == 422
+    assert "without a space" in refused.json["message"]
+    saved = added(client, f"/songs/{song['id']}/names", {**place, "name": "N.C."})
+    assert "N.C." in saved["text"]
+    assert saved["analysis"]["parts"][0]["bars"][0]["events"][0]["chord"] == "N.C."
+
+
 def test_an_order_is_written_and_a_name_nobody_knows_changes_nothing(client: FlaskClient) -> None:
     song = added(client, "/songs", {"text": WIDE})
     refused = client.post(f"/api/songs/{song['id']}/order", json={"based_on": 1, "order": "Verse, Nowhere"})

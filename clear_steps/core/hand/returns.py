@@ -10,6 +10,7 @@ from clear_steps.core.hand.costs import COST_UNITS, HandTables
 from clear_steps.core.hand.demands import BarDemands, Shape
 from clear_steps.core.hand.path import Layer, Rows
 
+_SWEEPS = 2
 _MOST_WAYS = 3  # of one bar that are compared
 _LET_GO = 100_000 * COST_UNITS  # that others save at a visit: a move of nearly Step 7 (from memory)
 
@@ -47,10 +48,11 @@ def settled_returns(
     for hand in range(tables.hands):
         places = _places(runs, [rows[hand] for rows in free], kinds)
         kept.append({})
-        for own in places.values():
-            counted = Counter(place.rows for place in own).most_common(_MOST_WAYS)
-            differs = differs or len(counted) > 1
-            kept[-1] |= _cheapest(own, [rows for rows, _ in counted], kinds, hand, tables)
+        ways = {kind: Counter(place.rows for place in own) for kind, own in places.items()}
+        differs = differs or any(len(counted) > 1 for counted in ways.values())
+        for kind in [*places] * _SWEEPS:  # again, once those beside it are settled too
+            rows = [way for way, _ in ways[kind].most_common(_MOST_WAYS)]
+            kept[-1] |= _cheapest(places[kind], rows, kept[-1], kinds, hand, tables)
     return {bar: tuple(rows[bar] for rows in kept) for bar in kinds} if differs else {}
 
 
@@ -93,6 +95,7 @@ def _places(
 def _cheapest(
     places: Sequence[_Place],
     ways: Sequence[Rows],
+    kept: Mapping[int, Rows],
     kinds: Mapping[int, int],
     hand: int,
     tables: HandTables,
@@ -105,18 +108,23 @@ def _cheapest(
     count = Counter(place.visit.bar for place in places)
     for place in places:
         for at, way in enumerate(ways):
-            costs[place.visit.bar][at] += sum(_costs(place, way, kinds, hand, tables))
+            costs[place.visit.bar][at] += sum(_costs(place, way, kept, kinds, hand, tables))
     best = min(range(len(ways)), key=lambda at: sum(own[at] for own in costs.values()))
-    kept = {}
+    chosen = {}
     for bar, own in costs.items():
         least = min(range(len(ways)), key=lambda at: own[at])
         lets_go = own[best] - own[least] > _LET_GO * count[bar]
-        kept[bar] = ways[least if lets_go else best]
-    return kept
+        chosen[bar] = ways[least if lets_go else best]
+    return chosen
 
 
 def _costs(
-    place: _Place, way: Rows, kinds: Mapping[int, int], hand: int, tables: HandTables
+    place: _Place,
+    way: Rows,
+    kept: Mapping[int, Rows],
+    kinds: Mapping[int, int],
+    hand: int,
+    tables: HandTables,
 ) -> Iterator[int]:
     """Of a way at one place: its grips, the moves in it, into it and out of it; a bar of its kind next to it
     is fingered the same."""
@@ -125,7 +133,7 @@ def _costs(
     for neighbour, end in ((place.before, -1), (place.after, 0)):
         if neighbour:
             same = kinds.get(neighbour.visit.bar) == kinds[place.visit.bar]
-            rows = way if same else neighbour.rows
+            rows = way if same else kept.get(neighbour.visit.bar, neighbour.rows)
             steps.insert(0 if end else len(steps), (neighbour.visit.layers[end], rows[end]))
     for layer, row in zip(layers, way, strict=True):
         yield int(tables.grip_costs(layer.shape)[hand, row])

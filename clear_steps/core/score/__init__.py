@@ -1,6 +1,7 @@
 """What is written down: pitch, tuning, rhythm, techniques and the song."""
 
 from clear_steps.core.score.cut import BarLength, cut_bars
+from clear_steps.core.score.naming import NOT_HELD, with_chord
 from clear_steps.core.score.numbers import parse_number
 from clear_steps.core.score.pinning import pinned_as, same_bars, with_finger
 from clear_steps.core.score.pitch import letter_of, midi_of, midi_to_hz, name_of
@@ -81,6 +82,7 @@ __all__ = [
     "MAX_CAPO",
     "MAX_FRET",
     "NOTE_VALUES",
+    "NOT_HELD",
     "SETTINGS",
     "STANDARD",
     "TECHNIQUES",
@@ -134,6 +136,7 @@ __all__ = [
     "spelled_name",
     "unknown_sections",
     "usual_scale_mm",
+    "with_chord",
     "with_finger",
     "with_harder",
     "with_reading",

@@ -1,5 +1,6 @@
 """What a player sees: grips held and carried, places of the hand, open strings; read from the score alone."""
 
+from clear_steps.core.shapes.naming import sounding_name
 from clear_steps.core.shapes.patterns import Pattern, Said
 from clear_steps.core.shapes.reading import read_shapes
 from clear_steps.core.shapes.stretch import Grip, Kind, Place, Shapes, Stretch
@@ -16,5 +17,6 @@ __all__ = [
     "Stretch",
     "around_bars",
     "read_shapes",
+    "sounding_name",
     "taught_in",
 ]

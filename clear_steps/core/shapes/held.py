@@ -4,10 +4,11 @@ from collections import Counter
 from collections.abc import Iterator, Mapping, Sequence
 from fractions import Fraction
 
-from clear_steps.core.score import Tuning
+from clear_steps.core.score import NOT_HELD, Tuning
 from clear_steps.core.score.chords import Chord, parse_chord
 from clear_steps.core.shapes.carried import taught_for
 from clear_steps.core.shapes.familiar import FamiliarGrip, familiar_grips, grips_of
+from clear_steps.core.shapes.lines import lines
 from clear_steps.core.shapes.moments import Moment, joined, within_a_hand
 from clear_steps.core.shapes.naming import heard, is_sure
 from clear_steps.core.shapes.stretch import Grip, Kind, Stretch
@@ -21,8 +22,10 @@ _LEAST_RUN = 2  # single notes that lead out of a grip
 
 def held_by_name(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -> tuple[Stretch, ...]:
     """The stretch under a name that is written over its first moment, and the run that leads out of it; empty
-    where what is played is not held so: a line over chords."""
+    where what is played is not held so: a line over chords. Lines where it says that nothing is held."""
     name = moments[first].chord
+    if name == NOT_HELD:
+        return tuple(lines(moments, first, last))
     chord = parse_chord(name)
     rows = list(grips_of(chord, tuning)) if chord else []
     grip = _taught(rows, moments[first : last + 1]) or _as_struck(moments[first : last + 1], tuning)

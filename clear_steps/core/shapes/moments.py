@@ -1,12 +1,14 @@
 """Places of a part where something is struck, and what lies under the hand there."""
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 
-from clear_steps.core.score import Bar, Event, Technique
+from clear_steps.core.score import Bar, Event, Technique, Tuning
+from clear_steps.core.score.ringing import bass_from
 
 HAND_FRETS = 4  # frets one grip covers
+_VOICES_APART, _LEAST_BASSES = 2, 2  # strings between a bass and what sounds over it; such moments
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,3 +70,12 @@ def joined(frets: Mapping[int, int], more: Mapping[int, int]) -> dict[int, int] 
     if any(both[string] != fret for string, fret in frets.items()):
         return None
     return both if within_a_hand(both) else None
+
+
+def has_voices(moments: Sequence[Moment], tuning: Tuning) -> bool:
+    """Whether a bass goes with a melody: low strings struck together with strings well above them, twice or
+    more."""
+    lowest = bass_from(tuning.strings)
+    together = (moment.frets.keys() for moment in moments if len(moment.frets) > 1)
+    apart = (max(strings) >= lowest and max(strings) - min(strings) >= _VOICES_APART for strings in together)
+    return sum(apart) >= _LEAST_BASSES

@@ -2,8 +2,8 @@
 
 from collections.abc import Mapping
 
-from clear_steps.core.score import Tuning
-from clear_steps.core.score.chords import Chord, chord_of
+from clear_steps.core.score import Part, Tuning
+from clear_steps.core.score.chords import Chord, chord_of, parse_chord
 from clear_steps.core.score.tuning import raised_half_tones
 from clear_steps.core.score.words import ordinal
 
@@ -19,6 +19,14 @@ def heard(frets: Mapping[int, int], tuning: Tuning) -> Chord | None:
 def is_sure(chord: Chord) -> bool:
     """Whether so much of it sounds that nothing else may be meant."""
     return len(chord.intervals) >= _FULL
+
+
+def sounding_name(name: str, part: Part) -> str | None:
+    """The chord that sounds where a capo or a tuning moves the one that is held; None where it is the same,
+    or no chord."""
+    chord = parse_chord(name)
+    moved = part.capo + raised_half_tones(part.tuning)
+    return chord.moved(moved).usual_name if chord and moved % 12 else None
 
 
 def position_name(frets: list[int]) -> str:

@@ -7,8 +7,8 @@ from itertools import groupby, pairwise
 from clear_steps.core.score import Part, Tuning
 from clear_steps.core.shapes.carried import carried_grips, carried_intervals
 from clear_steps.core.shapes.held import held_by_ear, held_by_name
-from clear_steps.core.shapes.moments import HAND_FRETS, Moment, moments_of
-from clear_steps.core.shapes.naming import position_name
+from clear_steps.core.shapes.lines import lines
+from clear_steps.core.shapes.moments import Moment, has_voices, moments_of
 from clear_steps.core.shapes.patterns import pattern_of
 from clear_steps.core.shapes.stretch import Kind, Shapes, Stretch
 
@@ -36,9 +36,10 @@ def stretches_of(moments: Sequence[Moment], tuning: Tuning) -> tuple[Stretch, ..
 
 
 def _with_pattern(part: Part, moments: Sequence[Moment], stretch: Stretch) -> Stretch:
+    own = moments[stretch.first : stretch.last + 1]
     if stretch.kind is Kind.POSITION:
-        return stretch
-    return replace(stretch, pattern=pattern_of(part, moments[stretch.first : stretch.last + 1]))
+        return replace(stretch, voices=has_voices(own, part.tuning))
+    return replace(stretch, pattern=pattern_of(part, own))
 
 
 def _named_spans(moments: Sequence[Moment]) -> Iterator[tuple[int, int]]:
@@ -75,7 +76,7 @@ def _stopped(moments: Sequence[Moment], first: int, last: int, tuning: Tuning) -
             if held:
                 yield held
             else:
-                yield from _positions(moments, start, stop)
+                yield from lines(moments, start, stop)
 
 
 def _around(first: int, last: int, found: Sequence[Stretch]) -> Iterator[tuple[int, int, Stretch | None]]:
@@ -88,24 +89,6 @@ def _around(first: int, last: int, found: Sequence[Stretch]) -> Iterator[tuple[i
         at = stretch.last + 1
     if at <= last:
         yield at, last, None
-
-
-def _positions(moments: Sequence[Moment], first: int, last: int) -> Iterator[Stretch]:
-    """Lines, each within the reach of one place of the hand."""
-    begin, frets = first, list[int]()
-    for at in range(first, last + 1):
-        more = list(moments[at].frets.values())
-        stopped = [fret for fret in (*frets, *more) if fret]
-        if frets and stopped and max(stopped) - min(stopped) > HAND_FRETS:
-            yield _position(begin, at - 1, frets)
-            begin, frets = at, []
-        frets = frets + more
-    yield _position(begin, last, frets)
-
-
-def _position(first: int, last: int, frets: list[int]) -> Stretch:
-    name = position_name(frets)
-    return Stretch(first, last, Kind.POSITION if name else Kind.OPEN, name)
 
 
 def _joined(moments: Sequence[Moment], stretches: Sequence[Stretch]) -> list[Stretch]:

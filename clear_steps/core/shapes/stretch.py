@@ -54,6 +54,7 @@ class Stretch:
     grip: Grip | None = None
     places: tuple[Place, ...] = ()
     pattern: Pattern | None = None
+    voices: bool = False  # a melody and a bass of its own, in one place of the hand
 
 
 @dataclass(frozen=True, slots=True)

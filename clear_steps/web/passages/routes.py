@@ -6,7 +6,7 @@ from collections.abc import Callable
 from apiflask import APIBlueprint
 from flask import Response
 
-from clear_steps.core.score import Part, with_finger, with_reading, with_reading_in_use, with_role
+from clear_steps.core.score import Part, with_chord, with_finger, with_reading, with_reading_in_use, with_role
 from clear_steps.formats.tabtext import with_heading
 from clear_steps.store import OwnSteps, Songs
 from clear_steps.web.current import answered, current_database, current_ladder, worked_out
@@ -67,6 +67,15 @@ def pin_finger(song_id: int, body: api.FingerIn) -> Response:
     return saved(song_id, body.based_on, _changed(song_id, body, with_finger, *note), body.grade)
 
 
+@blueprint.post("/songs/<int:song_id>/names")
+@blueprint.input(api.NameIn, arg_name="body")
+@blueprint.output(DeskModel, status_code=201)
+def name_shape(song_id: int, body: api.NameIn) -> Response:
+    """Say what is held from an event on, as a new revision; the answer is read and fingered anew."""
+    place = (body.bar, body.event, body.name)
+    return saved(song_id, body.based_on, _changed(song_id, body, with_chord, *place))
+
+
 @blueprint.post("/songs/<int:song_id>/alternatives")
 @blueprint.input(api.PassageIn, arg_name="body")
 @blueprint.output(api.AlternativeList)
@@ -96,7 +105,7 @@ def use_reading(song_id: int, body: api.ReadingIn) -> Response:
 
 def _changed(
     song_id: int,
-    body: api.RingingIn | api.RoleIn | api.FingerIn | api.ReadingIn,
+    body: api.RingingIn | api.RoleIn | api.FingerIn | api.NameIn | api.ReadingIn,
     change: Callable[..., Part],
     *values: object,
 ) -> str:

@@ -74,6 +74,17 @@ class FingerIn(BaseModel):
     grade: GradeQuery = GradeQuery()
 
 
+class NameIn(BaseModel):
+    """The name of what is held from an event on (bar and event by index): a chord, `N.C.` for nothing, or
+    empty for what is seen by itself."""
+
+    based_on: int = Field(ge=0)
+    part_index: int = Field(0, ge=0, le=50)
+    bar: int = Field(ge=0)
+    event: int = Field(ge=0)
+    name: str = Field(max_length=16)
+
+
 class ReadingIn(BaseModel):
     """A reading of a bar (index) to begin or to put in use, and the revision it was asked of."""
 

@@ -64,6 +64,7 @@ export type Headings = components['schemas']['HeadingsModel']
 export type HeadingKey = 'Title' | 'Tuning' | 'Capo' | 'Tempo' | 'Time'
 export type Alternative = components['schemas']['AlternativeModel']
 export type Passage = components['schemas']['PassageIn']
+export type NameIn = components['schemas']['NameIn']
 export type FingerIn = components['schemas']['FingerIn']
 export type RoleIn = components['schemas']['RoleIn']
 export type Role = NonNullable<RoleIn['role']>
@@ -208,6 +209,8 @@ export const api = {
     ),
   giveRole: (id: number, body: RoleIn) =>
     answer(client.POST('/api/songs/{song_id}/roles', { params: { path: { song_id: id } }, body })),
+  nameShape: (id: number, body: NameIn) =>
+    answer(client.POST('/api/songs/{song_id}/names', { params: { path: { song_id: id } }, body })),
   pinFinger: (id: number, body: FingerIn) =>
     answer(client.POST('/api/songs/{song_id}/fingers', { params: { path: { song_id: id } }, body })),
   giveOwnStep: (id: number, based_on: number, part_index: number, step: number | null) =>

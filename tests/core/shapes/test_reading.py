@@ -9,7 +9,8 @@ from typing import Any
 import pytest
 from hypothesis import given
 
-from clear_steps.core.score import Part
+from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.score import NOT_HELD, Part, with_chord
 from clear_steps.core.shapes import Kind, read_shapes
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -160,3 +161,40 @@ len|h    h    |
 """
     (stretch,) = read_shapes(read(text)).stretches
     assert (stretch.kind, stretch.name) == (Kind.OPEN, "harmonics at 12")
+
+
+def test_where_nothing_is_said_to_be_held_it_is_a_line_until_the_next_name() -> None:
+    part = read(PICKED)
+    assert [stretch.kind for stretch in read_shapes(part).stretches] == [Kind.HELD, Kind.HELD]
+    said = with_chord(part, 0, 0, NOT_HELD)
+    assert [stretch.kind for stretch in read_shapes(said).stretches] == [Kind.POSITION]
+    again = with_chord(said, 1, 0, "D/A")
+    assert [stretch.name for stretch in read_shapes(again).stretches][1] == "D/A"
+    assert with_chord(said, 0, 0, "") == part
+
+
+def test_a_name_has_no_spaces_and_a_place() -> None:
+    with pytest.raises(InvalidValueError, match="chord"):
+        with_chord(read(PICKED), 0, 0, "G or so")
+    with pytest.raises(InvalidValueError, match="place"):
+        with_chord(read(PICKED), 0, 99, "G")
+
+
+def test_two_voices_in_one_place_are_said() -> None:
+    voices = read(
+        "Tempo: 80\nTime: 4/4\n\nlen|q   q   q   q   |\n  E|5---7---8---5---|\n  B|----------------|\n"
+        "  G|----------------|\n  D|----------------|\n  A|7-------7-------|\n  E|----------------|\n"
+    )
+    assert [stretch.voices for stretch in read_shapes(voices).stretches] == [True]
+
+
+def test_over_a_capo_the_sounding_chord_stands_beside_the_one_that_is_held() -> None:
+    capo = read_tab(PICKED.replace("Picking", "Capo: 2\nPicking", 1)).song
+    rows = shapes_report(capo, default_ladder())["parts"][0]["stretches"]
+    assert [(row["name"], row["sounding"]) for row in rows] == [("C", "D"), ("D/A", "E/B")]
+
+
+def test_a_grip_for_which_no_fingers_are_taught_has_those_of_the_path() -> None:
+    told = {row["grip"]: row["fingers"] for row in stretches_told("open-d-picked") if row["grip"]}
+    assert "1xx111" in told.values()
+    assert "x2x130" in told.values()

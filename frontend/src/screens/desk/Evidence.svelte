@@ -8,6 +8,7 @@
   import TipButton from '../../ui/TipButton.svelte'
   import ChunkPanel from './ChunkPanel.svelte'
   import FingerChoice from './FingerChoice.svelte'
+  import ShapeName from './ShapeName.svelte'
   import NeckPicture from './NeckPicture.svelte'
   import OneChange from './OneChange.svelte'
   import OtherWays from './OtherWays.svelte'
@@ -58,6 +59,7 @@
   {#if desk.chosenEvent?.change}
     <p class="mb-1" data-testid="change-words">{desk.chosenEvent.change.words}</p>
   {/if}
+  <ShapeName {desk} {songId} />
   <FingerChoice bind:this={fingers} {desk} {songId} />
   <AddedUp {pieces} step={bar.step} of="Bar {bar.number}" />
   <ul class="mt-3 space-y-2.5" aria-label="Measures of bar {bar.number}">
