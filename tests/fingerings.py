@@ -21,7 +21,7 @@ from tests.corpus import chorales, passages, strummed, tunes
 
 ROOT = Path(__file__).parents[1]
 LADDER = default_ladder()
-HAND_FRETS = 4
+BESIDE = 2  # frets: farther away the hand goes on
 FIFTHS = {"13", "134", "1", "3"}
 EASIER = 0.2  # Steps that no other way may be easier than what is shown
 WAYS_EVERY = 4  # bars of the demo and the calibration whose other ways are looked at
@@ -88,11 +88,7 @@ def crossings(_: Part, grading: Grading) -> Iterator[bool]:
         if not (_is_free(one) and _is_free(other)):
             continue
         (finger, a), (then, b) = old.presses[0], new.presses[0]
-        if (
-            abs(a.string - b.string) == 1
-            and 0 < abs(a.fret - b.fret) <= HAND_FRETS
-            and "T" not in (finger, then)
-        ):
+        if abs(a.string - b.string) == 1 and 0 < abs(a.fret - b.fret) <= BESIDE and "T" not in (finger, then):
             yield (then > finger) != (b.fret > a.fret) and then != finger
 
 
@@ -154,7 +150,7 @@ def easier_ways(song: Song, part: Part) -> Iterator[bool]:
 
 
 LAW_WORDS = {
-    "crossing": "a higher finger on a lower fret of the next string",
+    "crossing": "a higher finger on a lower fret beside it on the next string",
     "fifths": "root and fifth by other fingers than 1-3, 1-3-4 or one",
     "same bar": "a bar equal to an earlier one with other fingers",
     "same bar and the one before": "the same, the bars before them being equal too",

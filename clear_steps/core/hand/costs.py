@@ -30,7 +30,7 @@ _SHAPE_WEIGHT = 40.0
 # Other fingers on a familiar grip than are taught for it: dearer than a fret less to move in the next bar,
 # cheaper than a reach or a move that is Step 4 (from memory).
 _UNTAUGHT_COST, _UNTAUGHT_FINGER_COST = 300_000.0, 2_000.0
-_OUT_OF_PLACE_COST = 1500.0  # other fingers than a place of the hand gives
+_OUT_OF_PLACE_COST = 5_000.0  # other fingers than a place of the hand gives
 _LESS_COMMON_COST = 25.0  # a school, for each that is commoner
 _MOST_KEPT = 5_000  # tables of moves remembered at a time: about 10 MB, several songs of one instrument
 

@@ -30,11 +30,13 @@ _CROSS_COST = 60.0  # at one fret the finger nearer the thumb belongs on the thi
 # only where index and little finger cannot take it.
 _PASSED_COST, _WEAK_GAP_COST = 200_000.0, 200.0
 _CRAMPED_COST = 15.0  # a fret less between two fingers than they lie apart
+_TORN_COST = 2_000.0  # two fingers two frets wider than at rest, the hand staying in its place
 _CREEP_COST = 250.0  # one finger on neighbouring frets, and no slide
 _SWAP_COST = 200.0  # another finger on a spot that was pressed already
 _SAME_AGAIN_COST = 20_000.0  # and on a note that is merely struck again, so that a pin holds for all of them
 _RING = 3
 _OUTER = 3  # from the index to the little finger
+_BESIDE = 2  # frets: farther away the hand goes on
 _HAND_FRETS = 4  # one hand covers
 A_SHAPE = 3  # so many spots are a shape, with familiar fingers of its own
 # A reach that is passed through: with time the hand closes and opens again.
@@ -147,10 +149,17 @@ def _order_costs(before: GripTable, after: GripTable, slid: bool) -> NDArray[np.
     passed = up * (b.fret - a.fret) < 0
     if a.string == b.string:  # there the whole hand goes on, by its outer fingers
         passed &= (apart == 1) & (abs(up) < _OUTER)
-    elif abs(a.string - b.string) > 1:
+    elif abs(a.string - b.string) > 1 or apart > _BESIDE:
         passed = np.zeros_like(passed)
     costs: NDArray[np.float64] = _CRAMPED_COST * np.maximum(abs(up) - apart, 0.0)
-    for is_so, cost in ((weak, _WEAK_GAP_COST), (creeps, _CREEP_COST), (passed, _PASSED_COST)):
+    in_place = before.position_mm[:, None] == after.position_mm[None, :]
+    torn = in_place & (up != 0) & (apart > abs(up) + 1)
+    for is_so, cost in (
+        (weak, _WEAK_GAP_COST),
+        (creeps, _CREEP_COST),
+        (passed, _PASSED_COST),
+        (torn, _TORN_COST),
+    ):
         costs = costs + np.where(is_so, cost, 0.0)
     return costs
 

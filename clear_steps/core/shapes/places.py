@@ -10,7 +10,7 @@ from clear_steps.core.shapes.stretch import Grip, Stretch
 _FINGERS = "1234"
 _LEAST_NOTES = 3  # that show a place (from memory)
 _BOX = (2, 3)  # frets from the lowest to the highest of one
-_FIRST = 3  # up to here open strings make it the first position
+_FIRST = 3  # up to this fret a line with open strings is in first position
 _FREE = frozenset(
     {
         *(Technique.SLIDE, Technique.SHIFT_SLIDE, Technique.TAP, Technique.NATURAL_HARMONIC),
@@ -54,17 +54,17 @@ def in_a_place(
     stopped = [fret for moment in own for fret in moment.frets.values() if fret]
     if len(stopped) < _LEAST_NOTES or min(stopped) == max(stopped):
         return
-    box = _box(Line(min(stopped), max(stopped)), before, after)
+    line = Line(min(stopped), max(stopped))
+    is_first = line.highest <= _FIRST and any(0 in moment.frets.values() for moment in own)
+    box = Line(1, _FIRST) if is_first else _box(line, before, after)
     if box is None:
         return
     bent = {note.fret for moment in own for note in moment.event.struck if note.bend}
-    is_first = box.lowest < _FIRST and any(0 in moment.frets.values() for moment in own)
-    places = [box.lowest, 1] if is_first and box.highest <= len(_FINGERS) else [box.lowest]
     for moment in own:
         ((string, fret),) = moment.frets.items() or ((0, 0),)
         if fret and fret not in bent and not _is_free(moment.event):
-            schools = tuple({string: _FINGERS[fret - place]} for place in places)
-            yield moment.index, Grip({string: fret}, schools, loose=True)
+            taught = {string: _FINGERS[fret - box.lowest]}
+            yield moment.index, Grip({string: fret}, (taught,), loose=True)
 
 
 def _box(own: Line, before: Line | None, after: Line | None) -> Line | None:
