@@ -32,6 +32,7 @@ _SHAPE_WEIGHT = 40.0
 _UNTAUGHT_COST, _UNTAUGHT_FINGER_COST = 300_000.0, 2_000.0
 _OUT_OF_PLACE_COST = 5_000.0  # other fingers than a place of the hand gives
 _LESS_COMMON_COST = 25.0  # a school, for each that is commoner
+_FAR = 2  # strings apart: no neighbours
 _MOST_KEPT = 5_000  # tables of moves remembered at a time: about 10 MB, several songs of one instrument
 
 Costs = NDArray[np.int64]
@@ -93,14 +94,15 @@ _Pair = tuple[Hashable, ...]
 
 
 def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
-    """What a table of moves depends on: of single notes only the frets, and whether they share a string."""
+    """What a table of moves depends on: of single notes only the frets, and whether they share a string or lie on
+    neighbouring ones."""
     before, after = (each.untaught if len(each.spots) == 1 else each for each in (before, after))
     if before.is_plain_note and after.is_plain_note:
         a, b = before.spots[0], after.spots[0]
         return (
             a.fret,
             b.fret,
-            (a.string > b.string) - (a.string < b.string),
+            max(-_FAR, min(a.string - b.string, _FAR)),
             *(bool(strings) for strings in (links.raised, links.lowered, links.slid, links.kept)),
         )
     return (before, after, links)

@@ -6,7 +6,7 @@ from itertools import pairwise
 import pytest
 
 from clear_steps.core.grade import alternatives, grade_part
-from clear_steps.core.hand import keeps_taught
+from clear_steps.core.hand import keeps_taught, shared_tables
 from clear_steps.core.score import Song
 from clear_steps.core.score.tuning import parse_tuning
 from clear_steps.core.shapes import around_bars, taught_in
@@ -113,3 +113,13 @@ def test_a_whole_grip_is_told_where_it_differs() -> None:
     song = line(*["4.2+3.2"] * 8)
     titles = [way.title for way in alternatives(song, song.parts[0], 0, 0, LADDER)]
     assert any(" instead of " in title and "-" in title for title in titles)
+
+
+def test_what_was_fingered_before_makes_no_difference() -> None:
+    """Found by the table of laws: moves were remembered for far strings and used for neighbouring ones."""
+    far, near = line("1.5", "4.6", "1.5", "4.6"), line("2.5", "3.6", "2.5", "3.6")
+    shared_tables.cache_clear()
+    alone = fingers(near)
+    shared_tables.cache_clear()
+    fingers(far)
+    assert fingers(near) == alone
