@@ -94,7 +94,7 @@ _Pair = tuple[Hashable, ...]
 
 
 def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
-    """What a table of moves depends on: of single notes only the frets, and whether they share a string or lie on
+    """What a table of moves depends on: of single notes the frets, and whether they share a string or lie on
     neighbouring ones."""
     before, after = (each.untaught if len(each.spots) == 1 else each for each in (before, after))
     if before.is_plain_note and after.is_plain_note:
