@@ -145,31 +145,30 @@ def demands_of_bar(
 
 def _shape(spots: set[Spot], notes: tuple[Note, ...], event: Event, taught: Held | None) -> Shape:
     schools = _schools(spots, taught) if taught else ()
+    shape = _bare_shape(spots, notes, event)
+    return shape._replace(schools=schools, loose=taught.loose) if taught and schools else shape
+
+
+def _bare_shape(spots: set[Spot], notes: tuple[Note, ...], event: Event) -> Shape:
     if len(spots) == len(notes) == 1 and not notes[0].finger and not notes[0].bend and event.position is None:
-        return Shape(
-            tuple(spots),
-            _NO_STRINGS,
-            (),
-            _NO_STRINGS,
-            schools=schools,
-            loose=bool(schools and taught and taught.loose),
-        )
+        return Shape(tuple(spots), _NO_STRINGS, (), _NO_STRINGS)
     return Shape(
         tuple(sorted(spots, key=lambda spot: (spot.fret, -spot.string))),
         frozenset(note.string for note in notes if note.fret == 0 and not note.dead),
         tuple((note.string, note.finger) for note in event.notes if note.finger and is_fretted(note)),
         frozenset(note.string for note in notes if note.bend and note.bend.half_tones),
         event.position,
-        schools,
-        bool(schools and taught and taught.loose),
     )
 
 
 def _schools(spots: set[Spot], taught: Held) -> tuple[School, ...]:
-    """The fingers that each school of a grip has on those of the spots that are its own."""
+    """The fingers that each school of a grip has on those of the spots that are its own; a place of the hand
+    has none for a note with which another rings on."""
     own = sorted(string for string, fret in spots if taught.frets.get(string) == fret)
+    if not own or (taught.loose and len(spots) > 1):
+        return ()
     ways = (tuple((string, Finger(school[string])) for string in own) for school in taught.schools)
-    return tuple(dict.fromkeys(ways)) if own else ()
+    return tuple(dict.fromkeys(ways))
 
 
 def _is_tapped(note: Note, sounded: dict[int, tuple[Note, bool]]) -> bool:
