@@ -3,7 +3,7 @@
 from typing import Any
 
 from clear_steps.core.grade import MEASURES
-from clear_steps.core.score import TECHNIQUES
+from clear_steps.core.score import NOT_HELD, TECHNIQUES
 from clear_steps.core.teach import LOUDNESS, PAIN
 from clear_steps.core.teach.chunks import AFTERWARDS
 
@@ -31,5 +31,6 @@ def page_rows() -> dict[str, Any]:
             }
             for row in TECHNIQUES.values()
         ],
+        "not_held": NOT_HELD,
         "care": {"pain": PAIN, "loudness": LOUDNESS},
     }

@@ -9,6 +9,14 @@ from typing import NamedTuple
 
 from clear_steps.core.grade.handway import Way, way_between
 from clear_steps.core.grade.lying import Change, Lying
+from clear_steps.core.grade.runs import (
+    FORGOTTEN_S,
+    MOST_STOOD_S,
+    Entering,
+    TimedRun,
+    entering_at,
+    timed_run,
+)
 from clear_steps.core.grade.sounding import Sounding, soundings_of
 from clear_steps.core.grade.spread import Spread, Spreads
 from clear_steps.core.hand import (
@@ -17,7 +25,6 @@ from clear_steps.core.hand import (
     Fingered,
     Grip,
     Neck,
-    gaps_of,
     movement_seconds,
 )
 from clear_steps.core.score import Bar, Event, Part, Picking
@@ -27,8 +34,7 @@ from clear_steps.core.score.words import beat_words
 
 # A hand that has stood in its place looks ahead and leaves early, what it plays last let go short (from
 # memory).
-STOOD_SHARE, MOST_STOOD_S = 0.4, 0.4
-FORGOTTEN_S = 4.0  # a shape set so long ago is no change
+STOOD_SHARE = 0.4
 
 
 # Made in great numbers: a tuple is made several times faster than a dataclass.
@@ -130,16 +136,6 @@ class PlayedBar:
         return self.starts_at + onset if self.starts_at else onset
 
 
-class Entering(NamedTuple):
-    """How a bar is come to: from which grip, so many seconds after its last demand; how long the hand had
-    stood there by then, and how long ago, by the bar's start, a shape was set (seconds)."""
-
-    before: Grip | None
-    gap: float
-    stood: float
-    since_set: float
-
-
 _Gripped = tuple[Grip | None, Move | None, Spread | None]
 _NOTHING: _Gripped = (None, None, None)
 
@@ -160,7 +156,7 @@ class Performer:
     ) -> tuple[tuple[PlayedBar, ...], ...]:
         """Put the grips of one hand and the times on the events: every bar of every run of the route."""
         return tuple(
-            tuple(self._visits(part, fingered, hand, _timed(fingered, times, run), range(len(run))))
+            tuple(self._visits(part, fingered, hand, timed_run(fingered, times, run), range(len(run))))
             for run in fingered.route.runs
         )
 
@@ -171,7 +167,7 @@ class Performer:
         bear on it."""
         found: dict[tuple[int, ...], PlayedBar] = {}
         for run in fingered.route.runs:
-            timed = _timed(fingered, times, run)
+            timed = timed_run(fingered, times, run)
             for at in (at for at, each in enumerate(run) if each == index):
                 first = timed.bears_from(at)
                 way = run[first : at + 2]
@@ -180,11 +176,11 @@ class Performer:
         return tuple({id(bar): bar for bar in found.values()}.values())
 
     def _visits(
-        self, part: Part, fingered: Fingered, hand: int, timed: "_TimedRun", positions: range
+        self, part: Part, fingered: Fingered, hand: int, timed: TimedRun, positions: range
     ) -> Iterator[PlayedBar]:
         """The bars of a run at some positions one after the other."""
         run = timed.bars
-        entering = _entering(fingered, hand, timed, positions.start)
+        entering = entering_at(fingered, hand, timed, positions.start)
         for at in positions:
             around = (run[at - 1] if at else None, run[at + 1] if at + 1 < len(run) else None)
             entering = entering._replace(gap=timed.gaps[at])
@@ -322,57 +318,8 @@ def _stood(stood: float, before: Grip | None, grip: Grip, seconds: float) -> flo
     return min(stood + seconds, MOST_STOOD_S) if stays else 0.0
 
 
-@dataclass(frozen=True, slots=True)
-class _TimedRun:
-    """A run of written bars (indexes) with the time of each, and the seconds from the demand before into
-    it."""
-
-    bars: tuple[int, ...]
-    times: tuple[BarTime, ...]
-    gaps: tuple[float, ...]
-
-    def bears_from(self, at: int) -> int:
-        """The position from which on what is played bears on a bar."""
-        first, seconds = at, 0.0
-        while first and seconds < FORGOTTEN_S:
-            first -= 1
-            seconds += self.times[first].seconds
-        return first
-
-
-def _timed(fingered: Fingered, times: Sequence[BarTime], run: tuple[int, ...]) -> _TimedRun:
-    own = tuple([times[index] for index in run])
-    return _TimedRun(run, own, gaps_of([fingered.bars[index] for index in run], own))
-
-
-def _entering(fingered: Fingered, hand: int, timed: _TimedRun, at: int) -> Entering:
-    """Back from a position of a run until the hand moved, or had stood as long as counts."""
-    before: Grip | None = None
-    stood = wait = 0.0
-    for grip, into in _demands_before(fingered, hand, timed, at):
-        if before is None:
-            before = grip
-        elif grip.position != before.position or stood >= MOST_STOOD_S:
-            break
-        else:
-            stood += wait
-        wait = into
-    return Entering(before, 0.0, round(min(stood, MOST_STOOD_S), 9), inf)
-
-
 def _since_set(moments: Sequence[Moment], entering: Entering, time: BarTime) -> float:
     """Seconds from when a shape was set last to the bar's end; infinite where it is forgotten."""
     set_at = next((moment.seconds for moment in reversed(moments) if moment.change.sets_a_shape), None)
     since = time.seconds + (entering.since_set if set_at is None else -set_at)
     return round(since, 9) if since < FORGOTTEN_S else inf
-
-
-def _demands_before(
-    fingered: Fingered, hand: int, timed: _TimedRun, position: int
-) -> Iterator[tuple[Grip, float]]:
-    """Every grip before a position, the last first, and the seconds into it."""
-    for at in range(position - 1, -1, -1):
-        index, quarter_seconds = timed.bars[at], timed.times[at].quarter_seconds
-        onsets = [demand.onset_quarters * quarter_seconds for demand in fingered.bars[index].demands]
-        waits = [timed.gaps[at], *(after - before for before, after in itertools.pairwise(onsets))]
-        yield from zip(reversed(fingered.hands[hand][index]), reversed(waits[: len(onsets)]), strict=True)

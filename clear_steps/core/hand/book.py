@@ -20,7 +20,7 @@ class DemandsBook:
         found: dict[int, BarDemands] = {}
         hearing = hearing_of(part)
         pinned = [part.bars[index] for index in pinned_as(part.bars)]
-        for run in route.runs:
+        for run in route.shortened.runs:
             bars = [pinned[index] for index in run]
             leaving: Leaving = ()
             rows = zip(run, bars, (*bars[1:], None), around_bars(bars), strict=True)

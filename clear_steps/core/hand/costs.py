@@ -27,8 +27,8 @@ from clear_steps.core.hand.player import Habits, SchoolWeights
 
 COST_UNITS = 1000  # a cost of 1 in whole numbers
 _SHAPE_WEIGHT = 40.0
-# Other fingers on a familiar grip than are taught for it: dearer than a fret less to move in the next bar,
-# cheaper than a reach or a move that is Step 4 (from memory).
+# Other fingers on a familiar grip than are taught for it, and for each of them: as much as a move that is
+# Step 8, so that no fret less to move in the next bar is worth it (from memory).
 _UNTAUGHT_COST, _UNTAUGHT_FINGER_COST = 300_000.0, 2_000.0
 _OUT_OF_PLACE_COST = 5_000.0  # other fingers than a place of the hand gives
 _LESS_COMMON_COST = 25.0  # a school, for each that is commoner
@@ -96,7 +96,7 @@ _Pair = tuple[Hashable, ...]
 def _pair(before: Shape, after: Shape, links: Links) -> _Pair:
     """What a table of moves depends on: of single notes the frets, and whether they share a string or lie on
     neighbouring ones."""
-    before, after = (each.untaught if len(each.spots) == 1 else each for each in (before, after))
+    before, after = before.gripped, after.gripped
     if before.is_plain_note and after.is_plain_note:
         a, b = before.spots[0], after.spots[0]
         return (
@@ -130,8 +130,7 @@ class HandTables:
 
     def table(self, shape: Shape) -> GripTable:
         """Grips of a shape."""
-        if shape.schools and len(shape.spots) == 1:
-            shape = shape.untaught
+        shape = shape.gripped
         found = self._tables.get(shape)
         if found is None:
             first = _on_first_string(shape) if shape.is_plain_note else shape
@@ -147,16 +146,14 @@ class HandTables:
         """(hand, row): reach to the sixth power, shape in proportion, convention."""
         found = self._grip_costs.get(shape)
         if found is None:
-            if shape.schools and len(shape.spots) == 1:
-                found = self.grip_costs(shape.untaught) + self._untaught_costs(shape)
-            else:
-                first = _on_first_string(shape) if shape.is_plain_note else shape
-                found = self.grip_costs(first) if first != shape else self._built_grip_costs(shape)
+            same = _on_first_string(shape) if shape.is_plain_note else shape.gripped
+            found = self.grip_costs(same) if same != shape else self._built_grip_costs(shape)
+            found = found + self._untaught_costs(shape) if shape.schools else found
             self._grip_costs[shape] = found
         return found
 
     def _untaught_costs(self, shape: Shape) -> Costs:
-        """(row): what it costs to take other fingers than any school, or than the commonest."""
+        """(row): what it costs to take other fingers than any school has, or those of a rarer one."""
         fingers = self.table(shape).string_finger
         others = [
             sum(fingers[:, string - 1] != finger_number(finger) for string, finger in school)
@@ -175,8 +172,7 @@ class HandTables:
         setting = _SHAPE_WEIGHT * np.array(
             [self._costs.shape_steps.step(grip, self._neck.capo) for grip in table.grips]
         )
-        costs = _whole(self._costs.school.reach * reach + setting + table.convention)
-        return costs + self._untaught_costs(shape) if shape.schools else costs
+        return _whole(self._costs.school.reach * reach + setting + table.convention)
 
     def move_costs(self, before: Shape, after: Shape, links: Links, seconds: float) -> Costs:
         """(hand, row before, row): load and passing reach to the sixth power, convention."""

@@ -46,6 +46,11 @@ class Shape(NamedTuple):
         """The same as if nothing were taught for it."""
         return self._replace(schools=(), loose=False) if self.schools else self
 
+    @property
+    def gripped(self) -> "Shape":
+        """What decides which grips there are and how they move: what is taught adds none to a single spot."""
+        return self.untaught if len(self.spots) == 1 else self
+
 
 class Links(NamedTuple):
     """How an event hangs on the one before, by string."""

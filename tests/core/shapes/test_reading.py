@@ -10,8 +10,9 @@ import pytest
 from hypothesis import given
 
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.score import NOT_HELD, Part, with_chord
+from clear_steps.core.score import NOT_HELD, STANDARD, Part, with_chord
 from clear_steps.core.shapes import Kind, read_shapes
+from clear_steps.core.shapes.familiar import familiar_grips
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
 from clear_steps.report import shapes_report
@@ -198,3 +199,19 @@ def test_a_grip_for_which_no_fingers_are_taught_has_those_of_the_path() -> None:
     told = {row["grip"]: row["fingers"] for row in stretches_told("open-d-picked") if row["grip"]}
     assert "1xx111" in told.values()
     assert "x2x130" in told.values()
+
+
+def test_no_school_of_the_table_asks_one_finger_to_be_in_two_places() -> None:
+    """Found by reading it again: D/F# had the second finger on the 6th and the 1st string."""
+    for row in familiar_grips(STANDARD):
+        frets = row.by_string
+        for school in row.schools:
+            taken: dict[str, list[int]] = {}
+            for string, finger in school:
+                assert (finger == "0") == (frets[string] == 0), row
+                taken.setdefault(finger, []).append(string)
+            taken.pop("0", None)
+            for strings in taken.values():
+                under = [frets[at] for at in range(min(strings), max(strings) + 1) if at in frets]
+                assert len({frets[string] for string in strings}) == 1, row
+                assert min(under) >= frets[strings[0]], row

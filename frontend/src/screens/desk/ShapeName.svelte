@@ -3,12 +3,12 @@
   import { createMutation, useQueryClient } from '@tanstack/svelte-query'
   import { api } from '../../api/client'
   import ErrorNote from '../../components/ErrorNote.svelte'
+  import rows from '../../rows.json'
   import Fold from '../../ui/Fold.svelte'
   import type { DeskState } from './desk.svelte'
   import { savedSong } from './saving'
 
   let { desk, songId }: { desk: DeskState; songId: number } = $props()
-  const NOT_HELD = 'N.C.'
   const queries = useQueryClient()
   let open = $state(false)
   let name = $state('')
@@ -34,7 +34,7 @@
   const title = $derived(seen ? `Held from here: ${seen}` : 'What is held from here')
 
   function told(said: string): string {
-    if (said === NOT_HELD) return 'Nothing is held from here'
+    if (said === rows.not_held) return 'Nothing is held from here'
     return said ? `${said} is held from here` : 'Held as it is seen'
   }
 </script>
@@ -54,7 +54,7 @@
         type="button"
         class="quiet-button"
         disabled={write.isPending || desk.textOpen}
-        onclick={() => write.mutate(NOT_HELD)}>Not held</button
+        onclick={() => write.mutate(rows.not_held)}>Not held</button
       >
       {#if event.chord}
         <button
