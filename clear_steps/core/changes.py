@@ -131,7 +131,8 @@ def _free_seconds(
     times: Sequence[BarTime],
 ) -> float:
     """From the last moment that a finger is needed where it lies, or its new string for what sounded there,
-    to the first at which it is needed anew; one that stops nothing struck comes with the grip."""
+    to the first at which it is needed anew; one that stops nothing struck comes with the grip, one that was
+    idle is set with the others, once the last of the old is struck."""
     old, new = pair
     was, comes = spots
     needed = (at for at in range(new.first, new.last + 1) if comes & {*shapes.moments[at].frets.items()})
@@ -140,7 +141,8 @@ def _free_seconds(
     ends = _second(shapes, old.first, Fraction(0), times)
     for at in range(old.first, old.last + 1):
         moment = shapes.moments[at]
-        if (was and was & {*moment.frets.items()}) or strings & moment.frets.keys():
+        is_needed = bool(was & {*moment.frets.items()}) if was else at == old.last
+        if is_needed or strings & moment.frets.keys():
             short = at == old.last or len(moment.event.struck) >= _STRUM
             ends = _second(shapes, at, moment.event.quarters * (_HALF if short else 1), times)
     return _second(shapes, new.first if begins is None else begins, Fraction(0), times) - ends
