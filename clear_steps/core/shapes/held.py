@@ -74,16 +74,16 @@ def _as_struck(moments: Sequence[Moment], tuning: Tuning) -> Grip | None:
 
 
 def _before_the_run(moments: Sequence[Moment], first: int, last: int, grip: Grip) -> int:
-    """The last moment before single notes that lead out of the grip: none of them is of it, on a string that
-    was struck before."""
+    """The last moment before single notes that lead out of the grip: half of them or more are not of it, and
+    none is on a string that was struck before."""
     begin = last + 1
     while begin > first and len(moments[begin - 1].frets) == 1:
         begin -= 1
     for start in range(begin, last + 2 - _LEAST_RUN):
         strings = {string for moment in moments[first:start] for string in moment.frets}
-        if not any(
-            _is_of(moment, grip) and {*moment.frets} <= strings for moment in moments[start : last + 1]
-        ):
+        run = moments[start : last + 1]
+        own = [moment for moment in run if _is_of(moment, grip)]
+        if 2 * len(own) <= len(run) and not any({*moment.frets} <= strings for moment in own):
             return start - 1 if start > first else last
     return last
 

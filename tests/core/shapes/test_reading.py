@@ -215,3 +215,17 @@ def test_no_school_of_the_table_asks_one_finger_to_be_in_two_places() -> None:
                 under = [frets[at] for at in range(min(strings), max(strings) + 1) if at in frets]
                 assert len({frets[string] for string in strings}) == 1, row
                 assert min(under) >= frets[strings[0]], row
+
+
+def test_a_picked_chord_that_begins_with_two_strings_is_no_run() -> None:
+    """Found on the lesson sheet of a demo song: all but the first moment of every bar was a run."""
+    named = "chd|Am              |\nlen|e e e e e e e e |\n"
+    text = (
+        PICKED.split("len|")[0]
+        + named
+        + (
+            "  E|0-----------0---|\n  B|------1---------|\n  G|--2-----------2-|\n"
+            "  D|----2-----2-----|\n  A|0---------------|\n  E|--------0-------|\n"
+        )
+    )
+    assert [(each.kind, each.name) for each in read_shapes(read(text)).stretches] == [(Kind.HELD, "Am")]
