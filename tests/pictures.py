@@ -16,7 +16,7 @@ from tests.every_mark import every_mark_text
 
 FOLDER = Path(__file__).parents[1] / "docs/screenshots"
 WIDTH, HEIGHT = 1280, 800
-BEFORE_THE_OVENS, FLOUR_SACKS, DELIVERY_ROUND, BURNT_SUGAR = 1, 2, 4, 5
+BEFORE_THE_OVENS, FLOUR_SACKS, MARKET_MORNING, DELIVERY_ROUND, BURNT_SUGAR = 1, 2, 3, 4, 5
 NEW_SONG = """Title: Porch steps
 Tempo: 92
 
@@ -48,6 +48,15 @@ def what_comes_back(page: Page) -> None:
     page.sees("one string thinner")
 
 
+def changes(page: Page) -> None:
+    """Shapes over the tab, what stays and moves from one to the next, and one change in a sentence."""
+    page.open(f"#/song/{MARKET_MORNING}")
+    page.find("label", "shapes").click()
+    page.bar(1).click()
+    page.find("[data-testid=change-words]")
+    page.until(lambda: "change of shape" in page.marks(), "the changes")
+
+
 def lesson(page: Page) -> None:
     page.open(f"#/song/{FLOUR_SACKS}")
     page.find("[aria-label='Chunks'] button")
@@ -61,7 +70,7 @@ def lesson_sheet(page: Page) -> None:
 
 
 def desk_text(page: Page) -> None:
-    """The Desk in the dark, with the text open: the last view, for the dark stays."""
+    """The Desk in the dark, with the text open."""
     page.chrome.execute_cdp_cmd("Emulation.clearDeviceMetricsOverride", {})
     page.open(f"#/song/{BURNT_SUGAR}")
     page.bar(1).click()
@@ -165,6 +174,7 @@ def desk_phone(page: Page) -> None:
 VIEWS: tuple[Callable[[Page], None], ...] = (
     songs,
     desk,
+    changes,
     what_comes_back,
     lesson,
     lesson_sheet,
@@ -197,6 +207,8 @@ def main(wanted: list[str]) -> None:
                 continue
             page = Page(chrome, served)
             page.leave()
+            kept = {"origin": served.address, "storageTypes": "local_storage"}
+            chrome.execute_cdp_cmd("Storage.clearDataForOrigin", kept)  # each view stands for itself
             view(page)
             time.sleep(1)  # fonts, and motion that comes to rest
             chrome.save_screenshot(str(FOLDER / f"{name}.png"))

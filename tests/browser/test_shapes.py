@@ -1,7 +1,5 @@
 """What a player sees stands over the tab where nobody wrote it."""
 
-from selenium.webdriver.common.by import By
-
 from tests.browser.page import Page
 from tests.core.shapes.test_reading import PICKED
 
@@ -10,8 +8,7 @@ def test_recognised_grips_are_named_over_the_tab_and_go_with_the_chords(page: Pa
     page.open(f"#/song/{page.add_song(PICKED)}")
     page.until(lambda: {"C", "D/A"} <= page.marks(), "the names of both grips")
     assert "recognised" in page.marks()
-    label = next(each for each in page.chrome.find_elements(By.TAG_NAME, "label") if "chords" in each.text)
-    label.click()
+    page.find("label", "chords").click()
     page.until(lambda: "D/A" not in page.marks(), "they go with the chords")
 
 
@@ -26,8 +23,7 @@ def test_changes_stand_over_the_tab_with_the_shapes_and_are_said_at_their_place(
     page.open("#/song/3")
     page.bar(1).click()
     assert "change of shape" not in page.marks()
-    label = next(each for each in page.chrome.find_elements(By.TAG_NAME, "label") if "shapes" in each.text)
-    label.click()
+    page.find("label", "shapes").click()
     page.until(lambda: "change of shape" in page.marks(), "they come with the shapes")
     page.until(lambda: any("stay" in mark for mark in page.marks()), "what stays")
     words = page.find("[data-testid=change-words]").text
