@@ -124,7 +124,7 @@ class _Passage:
         return part.bars[self._first : self._last + 1]
 
     def _by_schools(self) -> Iterator[tuple[str, Part]]:
-        free = self._with_bars(self._part, [_unpinned(bar) for bar in self._bars(self._part)])
+        free = self._free()
         for school, title in SCHOOL_TITLES.items():
             grading = Grader(self._song, free, self._ladder, replace(self._request, school=school)).grade(
                 free
@@ -133,12 +133,17 @@ class _Passage:
 
     def _by_habits(self) -> Iterator[tuple[str, Part]]:
         """As somebody plays who spares the little finger."""
-        free = self._with_bars(self._part, [_unpinned(bar) for bar in self._bars(self._part)])
+        free = self._free()
         habits = replace(self._request.player.habits, little_finger=LittleFinger.AVOIDED)
         player = replace(self._request.player, habits=habits)
         grading = Grader(self._song, free, self._ladder, replace(self._request, player=player)).grade(free)
         if not any(Finger.LITTLE in grip.fingers for grip in self._own_grips(grading)):
             yield "Without the little finger", self._pinned(free, grading)
+
+    def _free(self) -> Part:
+        """The part as if nothing were pinned in the passage."""
+        bars = [replace(bar, events=bar.unpinned_events) for bar in self._bars(self._part)]
+        return self._with_bars(self._part, bars)
 
     def _own_grips(self, grading: Grading) -> list[Grip]:
         """Those of the passage, in order."""
@@ -260,16 +265,6 @@ def _easiest(way: Alternative) -> tuple[float, float, float, float]:
 
 def _lies_in(frets: range, spot: Spot) -> bool:
     return spot.fret == 0 or spot.fret in frets
-
-
-def _unpinned(bar: Bar) -> Bar:
-    return replace(
-        bar,
-        events=tuple(
-            replace(event, notes=tuple(replace(note, finger=None) for note in event.notes))
-            for event in bar.events
-        ),
-    )
 
 
 def _pinned_bar(bar: Bar, index: int, grips: dict[tuple[int, int], Grip]) -> Bar:
