@@ -1,5 +1,6 @@
 """What a player sees: grips held and carried, places of the hand, open strings; read from the score alone."""
 
+from clear_steps.core.shapes.moments import Moment
 from clear_steps.core.shapes.naming import sounding_name
 from clear_steps.core.shapes.patterns import Pattern, Said
 from clear_steps.core.shapes.reading import read_shapes
@@ -10,6 +11,7 @@ __all__ = [
     "Around",
     "Grip",
     "Kind",
+    "Moment",
     "Pattern",
     "Place",
     "Said",

@@ -1,20 +1,20 @@
 """Chord shapes as a teacher draws them: strings, frets and fingers, wherever a new one comes."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 
-from clear_steps.core.grade import Grading
-from clear_steps.core.score import Event, Note, Part, Technique
+from clear_steps.core.changes import PathGrips
+from clear_steps.core.shapes import Grip, Moment, Shapes, Stretch
 
 _FEWEST_STRINGS = 3  # fewer are an interval, unless a chord's name says otherwise
-_WIDEST = 4  # frets a drawn shape spans at most: what lies farther is melody
+_OPEN = "0"
 
 
 @dataclass(frozen=True, slots=True)
 class Shape:
     """A shape by string, the thinnest first: its fret (None = not sounded) and its finger ("" = none)."""
 
-    name: str  # of the chord, empty where none is written
+    name: str  # of the chord as held, empty where it has none
     frets: tuple[int | None, ...]
     fingers: tuple[str, ...]
 
@@ -33,17 +33,48 @@ class ShapePlace:
     shape: Shape
 
 
-def shape_places(part: Part, grading: Grading) -> tuple[ShapePlace, ...]:
+def shape_places(seen: Shapes, grips: PathGrips, strings: int) -> tuple[ShapePlace, ...]:
     """Every place where the hand takes a new shape, in written order."""
     places: list[ShapePlace] = []
-    for index, bar in enumerate(part.bars):
-        for number, event in enumerate(bar.events):
-            shape = _shape_at(part, grading, index, number)
-            if shape is None or (places and places[-1].shape.frets == shape.frets):
+    for stretch in seen.stretches:
+        for first, grip, name in _grips(seen, stretch):
+            begins = seen.moments[first]
+            fewest = _FEWEST_STRINGS - bool(begins.chord)
+            if not any(grip.frets.values()) or len(grip.frets) < fewest:
                 continue
-            if event.chord or len(event.struck) >= _FEWEST_STRINGS:
-                places.append(ShapePlace(index, number, shape))
+            fingers = _fingers(seen.moments[first : stretch.last + 1], grip, grips)
+            shape = Shape(
+                name,
+                tuple(grip.frets.get(string) for string in range(1, strings + 1)),
+                tuple(fingers.get(string, "") for string in range(1, strings + 1)),
+            )
+            if not places or places[-1].shape.frets != shape.frets:
+                places.append(ShapePlace(begins.bar, begins.index, shape))
     return tuple(places)
+
+
+def _grips(seen: Shapes, stretch: Stretch) -> Iterator[tuple[int, Grip, str]]:
+    """With moment and name; of a shape that is carried the first, and those whose chord is written."""
+    for place in stretch.places:
+        written = seen.moments[place.first].chord
+        if written or place is stretch.places[0]:
+            yield place.first, place.grip, written or place.name
+    if stretch.grip and not stretch.places:
+        yield stretch.first, stretch.grip, stretch.name
+
+
+def _fingers(moments: tuple[Moment, ...], grip: Grip, grips: PathGrips) -> Mapping[int, str]:
+    """By string as the path takes them, and of strings that are not struck as the school that agrees."""
+    found: dict[int, str] = {}
+    for moment in moments:
+        own = grips.get((moment.bar, moment.index))
+        for string, fret in moment.frets.items():
+            if own and fret and grip.frets.get(string) == fret:
+                found.setdefault(string, own.finger_on(string) or "")
+    for school in grip.schools:
+        if all(school[string] == finger for string, finger in found.items()):
+            return {string: finger for string, finger in school.items() if finger != _OPEN}
+    return found
 
 
 def shapes(places: tuple[ShapePlace, ...]) -> tuple[Shape, ...]:
@@ -64,42 +95,3 @@ def _covers(other: Shape, shape: Shape, before: bool) -> bool:
     if not other.name or shape.name not in ("", other.name):
         return False
     return all(fret in (None, there) for fret, there in zip(shape.frets, other.frets, strict=True))
-
-
-def _shape_at(part: Part, grading: Grading, index: int, number: int) -> Shape | None:
-    event = part.bars[index].events[number]
-    frets: dict[int, int] = {}
-    fingers: dict[int, str] = {}
-    for at, note in _notes_of_the_chord(part.bars[index].events, number):
-        if (
-            note.dead
-            or Technique.NATURAL_HARMONIC in note.techniques
-            or note.string in frets
-            or not _near(note.fret, frets)
-        ):
-            continue
-        frets[note.string] = note.fret
-        grip = grading.grips.get((index, at))
-        if note.fret:
-            fingers[note.string] = note.finger or (grip.finger_on(note.string) if grip else None) or ""
-    together = event.chord and len(event.struck) >= 2
-    if not any(frets.values()) or (len(frets) < _FEWEST_STRINGS and not together):
-        return None
-    strings = range(1, part.tuning.strings + 1)
-    return Shape(
-        event.chord, tuple(frets.get(s) for s in strings), tuple(fingers.get(s, "") for s in strings)
-    )
-
-
-def _notes_of_the_chord(events: tuple[Event, ...], number: int) -> Iterator[tuple[int, Note]]:
-    """With their event: those struck here, and under a chord's name those up to the next name in the bar."""
-    for at in range(number, len(events)):
-        if at > number and (events[at].chord or not events[number].chord):
-            return
-        for note in events[at].struck:
-            yield at, note
-
-
-def _near(fret: int, frets: dict[int, int]) -> bool:
-    pressed = [other for other in frets.values() if other]
-    return not fret or all(abs(fret - other) < _WIDEST for other in pressed)

@@ -152,8 +152,8 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
     neck = Neck(part.scale_length_mm, part.capo)
     times = bar_times(part, song.playing_tempo, grading.tempo)
     sounding, sharps = sounding_quarters(part), sharps_of(part)
-    places, played = shape_places(part, grading), played_order(part, song.order)
-    found, seen = coming_back(part, song.order), read_shapes(part)
+    found, played, seen = coming_back(part, song.order), played_order(part, song.order), read_shapes(part)
+    places = shape_places(seen, grading.grips, part.tuning.strings)
     recognised, into = seen.recognised, changes_by_event(seen, grading.grips, times)
     same, pinned = same_bars(part.bars), pinned_as(part.bars)
     bars = []

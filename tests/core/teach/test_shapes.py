@@ -1,6 +1,7 @@
 """Shapes are drawn once, where they are new, with the fingers that take them."""
 
 from clear_steps.core.grade import grade_part
+from clear_steps.core.shapes import read_shapes
 from clear_steps.core.teach import Shape, ShapePlace, shape_places, shapes
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -19,7 +20,9 @@ chd|Am              |C       Am      |
 
 def places(text: str) -> tuple[ShapePlace, ...]:
     song = read_tab(text).song
-    return shape_places(song.parts[0], grade_part(song, song.parts[0], default_ladder()))
+    part = song.parts[0]
+    grips = grade_part(song, part, default_ladder()).grips
+    return shape_places(read_shapes(part), grips, part.tuning.strings)
 
 
 def test_a_broken_chord_is_one_shape_from_its_name_on() -> None:
@@ -29,22 +32,35 @@ def test_a_broken_chord_is_one_shape_from_its_name_on() -> None:
         (1, 0, "C"),
         (1, 3, "Am"),
     ]
-    assert found[0].shape.frets == (0, 1, 2, None, 0, None)
-    assert found[0].shape.fingers[1] == "1"
+    assert found[0].shape.frets == (0, 1, 2, 2, 0, None), "whole, also what is not struck"
+    assert found[0].shape.fingers == ("", "1", "3", "2", "", "")
     assert [shape.name for shape in shapes(found)] == ["Am", "C"]
 
 
-def test_a_strummed_chord_without_a_name_is_drawn_and_a_single_line_is_not() -> None:
-    strummed = PICKED.replace("chd|Am              |C       Am      |\n", "")
-    assert places(strummed) == ()
-    together = (
-        strummed.replace("  A|0---------------|", "  A|3---------------|")
-        .replace("  e|------0---0-----|", "  e|0-----0---0-----|")
-        .replace("  B|----1-------1---|", "  B|1---1-------1---|")
+def test_a_grip_that_is_seen_is_drawn_with_its_name() -> None:
+    found = places(PICKED.replace("chd|Am              |C       Am      |\n", ""))
+    assert [place.shape.name for place in found] == ["Am"], "what passes is not held"
+
+
+def test_a_line_and_two_strings_carried_are_not_drawn() -> None:
+    line = """Tempo: 80
+
+  e|----------------|
+  B|----------------|
+  G|----------------|
+  D|----7-5---7---9-|
+  A|5-7-----7---7---|
+  E|----------------|
+"""
+    assert places(line) == ()
+    assert (
+        places(
+            line.replace("D|----7-5---7---9-", "D|5-----7---9-----").replace(
+                "A|5-7-----7---7---", "A|3-----5---7-----"
+            )
+        )
+        == ()
     )
-    (place,) = places(together)
-    assert (place.shape.name, place.shape.frets) == ("", (0, 1, None, None, 3, None))
-    assert place.shape.first_fret == 1
 
 
 def test_what_is_part_of_a_shape_of_its_name_is_not_drawn_again() -> None:
