@@ -10,6 +10,7 @@ from dataclasses import replace
 from functools import partial
 
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.grade.clashes import clash_words
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.step import Grader, GradeRequest, Grading, hand_tables
@@ -18,14 +19,13 @@ from clear_steps.core.grade.way import (
     Alternative,
     first_difference,
     sentence,
-    with_titles_of_their_own,
 )
 from clear_steps.core.hand import (
+    AT_ITS_PLACE,
     DemandsBook,
     Grip,
     HandPath,
     HandTables,
-    LittleFinger,
     Neck,
     School,
     Spot,
@@ -35,24 +35,31 @@ from clear_steps.core.hand import (
     keeps_taught,
     layers_of,
     moments_of,
+    on_other_strings,
     place,
     put_down,
 )
-from clear_steps.core.score import Bar, Finger, Note, Part, Song, Technique, route_of
+from clear_steps.core.score import Bar, Finger, Note, Part, Song, route_of
 from clear_steps.core.score.blending import Notes, blended
 from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import taken_times
-from clear_steps.core.score.words import ordinal
+from clear_steps.core.score.words import ordinal, string_words
 
 MOST_BARS = 8
 _FINGERINGS = 24  # cheapest paths looked at for fingers that differ
 _OTHER_NOTES = 2  # with other fingers, for it to be another order of fingers and not a single note
 _MOST_FINGERINGS = 2  # of these that are shown
+_MOST_DEARER = 200  # in the path's costs: what creeps or crosses costs more
 _MOST_PLACES = 4
 _NOT_EASIER = 1  # of a family that is shown all the same
 _POSITIONS = range(1, 16)
 _POSITION_FRETS = 5  # frets a hand covers without moving, one stretched to
 
+_MOST_STRINGS = 1
+_HABITS = {
+    "Without the little finger": frozenset({Finger.LITTLE}),
+    "With the index and the ring finger only": frozenset({Finger.MIDDLE, Finger.LITTLE}),
+}
 SCHOOL_TITLES = {School.HOLD: "Keep fingers down and stretch", School.MOVE: "Stay compact and move the hand"}
 
 
@@ -100,21 +107,23 @@ class _Passage:
         found: list[Alternative] = []
         for most, family in (
             (2, self._by_schools()),
-            (1, self._by_habits()),
+            *((1, self._sparing(title, spared)) for title, spared in _HABITS.items()),
+            (_MOST_STRINGS, self._by_strings()),
             (_MOST_PLACES, self._by_places()),
             (_MOST_FINGERINGS, self._by_fingers()),
         ):
-            fresh = []
+            fresh: dict[str, Alternative] = {}  # the easiest of each title
             for title, whole in family:
                 candidate = self._among_notes(whole)
                 if candidate and self._bars(candidate) not in seen:
                     seen.add(self._bars(candidate))
                     told = title or first_difference(written, candidate, self._rows)
-                    fresh.append(self._shown(told, candidate, base))
-            fresh.sort(key=_easiest)
-            easier = [way for way in fresh if way.step < base.step - SAME_STEP]
-            found += [*easier, *fresh[len(easier) :][:_NOT_EASIER]][:most]
-        return (base, *with_titles_of_their_own(sorted(found, key=_easiest)))
+                    way = self._shown(told, candidate, base)
+                    fresh[told] = min(fresh.get(told, way), way, key=_easiest)
+            ways = sorted(fresh.values(), key=_easiest)
+            easier = [way for way in ways if way.step < base.step - SAME_STEP]
+            found += [*easier, *ways[len(easier) :][:_NOT_EASIER]][:most]
+        return (base, *sorted(found, key=_easiest))
 
     def _among_notes(self, part: Part) -> Part | None:
         """A way within the chosen notes alone; None where it cannot be joined to what is around them."""
@@ -131,14 +140,14 @@ class _Passage:
             )
             yield title, self._pinned(free, grading)
 
-    def _by_habits(self) -> Iterator[tuple[str, Part]]:
-        """As somebody plays who spares the little finger."""
+    def _sparing(self, title: str, spared: frozenset[Finger]) -> Iterator[tuple[str, Part]]:
+        """As somebody plays who does without some fingers; nothing where that cannot be."""
         free = self._free()
-        habits = replace(self._request.player.habits, little_finger=LittleFinger.AVOIDED)
-        player = replace(self._request.player, habits=habits)
+        player = self._request.player
+        player = replace(player, habits=replace(player.habits, spared=spared))
         grading = Grader(self._song, free, self._ladder, replace(self._request, player=player)).grade(free)
-        if not any(Finger.LITTLE in grip.fingers for grip in self._own_grips(grading)):
-            yield "Without the little finger", self._pinned(free, grading)
+        if not any(spared & {*grip.fingers} for grip in self._own_grips(grading)):
+            yield title, self._pinned(free, grading)
 
     def _free(self) -> Part:
         """The part as if nothing were pinned in the passage."""
@@ -168,11 +177,27 @@ class _Passage:
         def is_single(path: HandPath) -> bool:
             return sum(a.fingers != b.fingers for a, b in zip(best, path.grips, strict=True)) < _OTHER_NOTES
 
-        taught = [path for path in paths if all(map(keeps_taught, shapes, path.grips))]
+        dearest = paths[0].cost + _MOST_DEARER
+        taught = [
+            path for path in paths if path.cost <= dearest and all(map(keeps_taught, shapes, path.grips))
+        ]
         for path in sorted(taught, key=is_single):  # stable: the cheapest first of each
             grips = dict(zip(places, path.grips, strict=False))
             bars = [_pinned_bar(bar, at, grips) for at, bar in enumerate(self._bars(self._part), self._first)]
             yield "", self._with_bars(self._part, bars)
+
+    def _by_strings(self) -> Iterator[tuple[str, Part]]:
+        """The same on the next thicker and the next thinner strings, single notes and two at a time."""
+        for further in (1, -1):
+            moved = on_other_strings(self._part, self._rows, further)
+            if moved is not None:
+                grading = self._grader.grade(moved)
+                yield f"The same on the {string_words(self._strings(moved))}", self._pinned(moved, grading)
+
+    def _strings(self, part: Part) -> tuple[int, ...]:
+        """Those of the passage, thinnest first."""
+        events = (event for bar in self._bars(part) for event in bar.events)
+        return tuple(sorted({note.string for event in events for note in event.notes}))
 
     def _by_places(self) -> Iterator[tuple[str, Part]]:
         """The passage in one position after another, where it lies there."""
@@ -184,10 +209,8 @@ class _Passage:
             if placed is not None:
                 moved = self._with_bars(self._part, put_down(self._bars(self._part), placed))
                 grading = self._grader.grade(moved)
-                yield (
-                    f"Elsewhere, around {ordinal(self._usual_position(grading))} position",
-                    self._pinned(moved, grading),
-                )
+                title = f"Elsewhere, around {ordinal(self._usual_position(grading))} position"
+                yield title, self._pinned(moved, grading)
 
     def _usual_position(self, grading: Grading) -> int:
         positions = sorted(max(grip.position, 1) for grip in self._own_grips(grading))
@@ -211,9 +234,6 @@ class _Passage:
         grips = self._own_grips(grading)
         frets = [self._neck.fret_mm(grip.position) for grip in grips]
         travels = [abs(b - a) for a, b in itertools.pairwise(frets) if abs(b - a) > 0]
-        strings = sorted(
-            {note.string for bar in self._bars(part) for event in bar.events for note in event.notes}
-        )
         positions = [max(grip.position, 1) for grip in grips] or [0]
         own = grading.bars[self._first : self._last + 1]
         way = Alternative(
@@ -226,10 +246,11 @@ class _Passage:
             max(bar.findings["stretch"].value or 0.0 for bar in own),
             len(travels),
             sum(travels),
-            tuple(strings),
+            self._strings(part),
             (min(positions), max(positions)),
             self._stopped(part) if written else 0,
             max(bar.step for bar in grading.bars[max(self._first - 1, 0) : self._last + 2]),
+            clash_words(self._part, part, self._rows) if written else "",
         )
         return replace(way, sentence=sentence(way, written))
 
@@ -256,7 +277,7 @@ class _Passage:
 def _stays(note: Note, hangs_before: bool) -> bool:
     """Harmonics, taps and dead notes stay where they speak, and so does what hangs on a note before the
     passage."""
-    return note.dead or hangs_before or bool(note.techniques & {Technique.NATURAL_HARMONIC, Technique.TAP})
+    return note.dead or hangs_before or bool(note.techniques & AT_ITS_PLACE)
 
 
 def _easiest(way: Alternative) -> tuple[float, float, float, float]:

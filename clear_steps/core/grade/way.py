@@ -1,13 +1,12 @@
 """One way to play a passage, and what is said of it beside the others."""
 
-from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Iterator
+from dataclasses import dataclass
 
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.score import Event, Part
-from clear_steps.core.score.words import beat_words, finger_words, number_words, ordinal, string_words
+from clear_steps.core.score.words import beat_words, finger_words, ordinal
 
-_MANY_STRINGS = 4
 SAME_STEP = 0.05  # nobody feels less
 
 
@@ -28,6 +27,7 @@ class Alternative:
     positions: tuple[int, int]  # lowest and highest
     stops_ringing: int  # notes that sound shorter than as written
     step_with_neighbours: float  # the hardest of the passage, the bar before and the bar after
+    clash: str = ""  # of an open string that rings on, and what stops it
 
     @property
     def step(self) -> float:
@@ -43,6 +43,8 @@ def sentence(way: Alternative, written: Alternative | None) -> str:
         return f"{words}."
     if way.stops_ringing:
         words += f"; {way.stops_ringing} note{'s stop' if way.stops_ringing > 1 else ' stops'} ringing sooner"
+    if way.clash:
+        words += f"; {way.clash}"
     compared = _compared(way, written)
     if way.step_with_neighbours > max(written.step_with_neighbours, way.step) + SAME_STEP:
         compared += f", but the way in or out of it rises to Step {way.step_with_neighbours:.1f}"
@@ -54,12 +56,6 @@ def _where(way: Alternative) -> str:
     if low == high:
         return f"In {ordinal(low)} position"
     return f"Between the {ordinal(low)} and the {ordinal(high)} position"
-
-
-def _lies(way: Alternative) -> str:
-    if len(way.strings) < _MANY_STRINGS:
-        return f"on the {string_words(way.strings)}"
-    return f"on {number_words(len(way.strings))} strings, {_moves(way)}"
 
 
 def _how_wide(way: Alternative) -> str:
@@ -117,13 +113,3 @@ def _other_grip(written: Event, other: Event) -> str:
         return f"{after} instead of {before}"
     ((was, now),) = pairs
     return f"{finger_words((now,))} instead of {finger_words((was,)).removesuffix(' finger')}"
-
-
-def with_titles_of_their_own(ways: Sequence[Alternative]) -> tuple[Alternative, ...]:
-    """Where two have one title, each says how it lies; at need they are counted."""
-    titles = [way.title for way in ways]
-    told = [f"{way.title}, {_lies(way)}" if titles.count(way.title) > 1 else way.title for way in ways]
-    return tuple(
-        replace(way, title=title if told.count(title) == 1 else f"{title} ({told[:at].count(title) + 1})")
-        for at, (way, title) in enumerate(zip(ways, told, strict=True))
-    )

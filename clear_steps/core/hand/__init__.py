@@ -13,7 +13,7 @@ from clear_steps.core.hand.demands import (
     demands_of_bar,
     is_fretted,
 )
-from clear_steps.core.hand.elsewhere import moments_of, put_down
+from clear_steps.core.hand.elsewhere import AT_ITS_PLACE, moments_of, on_other_strings, put_down
 from clear_steps.core.hand.fingering import (
     Fingered,
     Fingerer,
@@ -36,6 +36,7 @@ from clear_steps.core.hand.placing import Moment, Pitch, can_be_placed, place, p
 from clear_steps.core.hand.player import PRESET_SPANS_MM, SCHOOLS, Habits, LittleFinger, Player, School
 
 __all__ = [
+    "AT_ITS_PLACE",
     "A_SHAPE",
     "FULL_BARRE_STRINGS",
     "GUIDE_SHARE",
@@ -81,6 +82,7 @@ __all__ = [
     "layers_of_part",
     "moments_of",
     "movement_seconds",
+    "on_other_strings",
     "passing_factor",
     "place",
     "places_of",

@@ -21,6 +21,8 @@ _PRESSED = frozenset(
         Technique.HAMMER_ON,
     }
 )
+AT_ITS_PLACE = frozenset({Technique.NATURAL_HARMONIC, Technique.TAP})  # what sounds nowhere else
+_MOST_AT_ONCE = 2  # strings whose shape stays one where the strings lie otherwise
 Stays = Callable[[Note, bool], bool]
 """Whether a note must stay where it is written; told, too, whether it hangs on one before the stretch."""
 
@@ -51,6 +53,38 @@ def _pitch(part: Part, note: Note, before: Sequence[Note], stays: Stays) -> Pitc
     )
     fixed = Spot(note.string, note.fret) if stays(note, hangs and follows is None) else None
     return Pitch(midi, fixed, follows, bool(note.bend or note.techniques & _PRESSED))
+
+
+def on_other_strings(part: Part, rows: range, further: int) -> Part | None:
+    """A part whose bars of `rows` lie so many strings thicker (or thinner), the pitches as they are; None
+    where a note has no place there, sounds at its own alone or hangs on one before, or where more than two
+    are struck at once."""
+    bars = list(part.bars)
+    before: set[int] = set()  # strings that something of the passage sounds on
+    for index in rows:
+        events = []
+        for event in bars[index].events:
+            moved = _on_other_strings(part, event, further)
+            strings = {note.string for note in event.notes if note.tied or note.techniques & ARRIVING}
+            if moved is None or not strings <= before:
+                return None
+            before |= {note.string for note in event.notes}
+            events.append(moved)
+        bars[index] = replace(bars[index], events=tuple(events))
+    return replace(part, bars=tuple(bars))
+
+
+def _on_other_strings(part: Part, event: Event, further: int) -> Event | None:
+    notes = []
+    for note in event.notes:
+        string = note.string + further
+        if not 1 <= string <= part.tuning.strings or note.dead or note.techniques & AT_ITS_PLACE:
+            return None
+        fret = note.fret + part.tuning.open_pitch(note.string) - part.tuning.open_pitch(string)
+        if not min(note.fret, 1) <= fret <= part.highest_fret:
+            return None
+        notes.append(replace(note, string=string, fret=fret, finger=None))
+    return replace(event, notes=tuple(notes)) if len(notes) <= _MOST_AT_ONCE else None
 
 
 def put_down(bars: Sequence[Bar], placed: Sequence[Placed]) -> list[Bar]:

@@ -31,8 +31,12 @@ _FINGER_COST = {
     Finger.LITTLE: 6.0,
     Finger.THUMB: 20.0,
 }
-# Avoided is meant: dearer than a move that is Step 6.
-_LITTLE_FINGER_COST = {LittleFinger.AVOIDED: 50_000.0, LittleFinger.USUAL: 6.0, LittleFinger.PREFERRED: 0.0}
+_SPARED_COST = 50_000.0  # avoided is meant: dearer than a move that is Step 6
+_LITTLE_FINGER_COST = {
+    LittleFinger.AVOIDED: _SPARED_COST,
+    LittleFinger.USUAL: 6.0,
+    LittleFinger.PREFERRED: 0.0,
+}
 # A bend is made by the ring finger with helpers behind it; the index has none, the little finger is
 # weak: rather the hand changes its place.
 _BEND_COST = {
@@ -193,7 +197,11 @@ class _OnString(Sequence[Grip]):
 
 def grip_table(shape: Shape, neck: Neck, strings: int, habits: Habits = Habits()) -> GripTable:
     """Enumerate grips: fingers rise with the fret, and at one fret from thick to thin strings."""
-    finger_costs = {**_FINGER_COST, Finger.LITTLE: _LITTLE_FINGER_COST[habits.little_finger]}
+    finger_costs = {
+        **_FINGER_COST,
+        Finger.LITTLE: _LITTLE_FINGER_COST[habits.little_finger],
+        **dict.fromkeys(habits.spared, _SPARED_COST),
+    }
     found = [
         (grip, cost + sum(_BEND_COST[finger] for finger, spot in grip.presses if spot.string in shape.bent))
         for presses in assignments_of(shape, strings, habits.thumb_over)

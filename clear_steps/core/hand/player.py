@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.score import Finger
 
 REACH_OVER_SPAN = 1.4  # the most a hand can reach over its comfortable span (from memory)
 
@@ -22,6 +23,7 @@ class Habits:
 
     little_finger: LittleFinger = LittleFinger.USUAL
     thumb_over: bool = False  # the thumb may fret the thickest string
+    spared: frozenset[Finger] = frozenset()  # fingers that it does without wherever it can
 
 
 @dataclass(frozen=True, slots=True)
