@@ -41,13 +41,14 @@ def cautions(part: Part, grading: Grading, player: Player) -> tuple[Caution, ...
 
 
 def _stretches(grading: Grading, player: Player) -> Iterator[Caution]:
+    """Reaches of what is pressed at once: one from note to note is a choice of fingers, and a nearer way is
+    there."""
     small = player.span_mm <= _SMALL_HAND_MM
     limit = player.span_mm * (_CLOSE_TO_THE_SPAN if small else 1.0)
-    wide = {
-        grade.index: grade.findings["stretch"].value or 0.0
-        for grade in grading.bars
-        if (grade.findings["stretch"].value or 0.0) > limit
-    }
+    wide: dict[int, float] = {}
+    for (index, _), grip in sorted(grading.grips.items()):
+        if grip.reach_mm > limit:
+            wide[index] = max(wide.get(index, 0.0), grip.reach_mm)
     if wide:
         hand = "a small hand" if small else "this hand"
         words = (

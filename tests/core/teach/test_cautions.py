@@ -58,6 +58,12 @@ def test_a_reach_past_the_span_is_told_at_its_bar() -> None:
     assert "rather than push" in found.words
 
 
+def test_what_the_fingering_chose_is_no_caution() -> None:
+    """From note to note there is always a nearer way: the hand moves."""
+    line = EASY.replace("B|1---3---1---0---|", "B|1-5-1-5-1-5-1-5-|").replace("Tempo: 80", "Tempo: 160")
+    assert "stretch" not in told(line, 75.0)
+
+
 def test_a_small_hand_is_warned_before_its_span_is_reached() -> None:
     """Frets 1 and 3 lie 67 mm apart: far within a usual hand, close to the span of one of 72 mm."""
     close = EASY.replace("B|1---3---1---0---|", "B|3---3---3---3---|").replace(
