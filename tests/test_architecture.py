@@ -15,12 +15,19 @@ ALLOWED = {
     "core.hand": {"core.errors", "core.score", "core.shapes"},
     "core.changes": {"core.score", "core.shapes", "core.hand"},
     "core.figures": {"core.score"},
-    "core.grade": {"core.errors", "core.score", "core.hand", "core.figures"},
-    "core.easier": {"core.errors", "core.score", "core.hand", "core.figures", "core.grade"},
-    "core.teach": {"core.errors", "core.score", "core.hand", "core.figures", "core.grade"},
+    "core.grade": {"core.errors", "core.score", "core.shapes", "core.hand", "core.figures"},
+    "core.easier": {
+        *("core.errors", "core.score", "core.shapes", "core.hand", "core.figures", "core.grade"),
+    },
+    "core.teach": {
+        *("core.errors", "core.score", "core.shapes", "core.hand", "core.changes", "core.figures"),
+        "core.grade",
+    },
     "plainjson": {"core.errors"},
     "ladders": {"core.errors", "core.score", "core.hand", "core.grade"},
-    "formats": {"core.errors", "core.score", "core.hand", "core.grade", "ladders", "plainjson"},
+    "formats": {
+        *("core.errors", "core.score", "core.shapes", "core.hand", "core.grade", "ladders", "plainjson"),
+    },
     "store": {
         *("core.errors", "core.score", "core.hand", "core.grade", "core.easier", "core.teach", "plainjson"),
     },

@@ -6,7 +6,7 @@ from fractions import Fraction
 import mido
 
 from clear_steps.core.score import Note, Part, Song, Technique, played_order
-from clear_steps.core.score.ringing import sounding_quarters
+from clear_steps.core.shapes.ringing import sounding_quarters
 
 TICKS_PER_QUARTER = 960
 _GUITAR = 25  # steel-string, General MIDI, counted from 0

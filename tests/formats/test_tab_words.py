@@ -8,8 +8,8 @@ import pytest
 
 from clear_steps.core.errors import Guess, Problem, ReadError
 from clear_steps.core.grade import grade_song
-from clear_steps.core.score import Bar, Event, Finger, Metre, Role, Technique
-from clear_steps.core.score.ringing import ringing_in
+from clear_steps.core.score import Bar, Event, Finger, Metre, Part, Role, Technique
+from clear_steps.core.shapes.ringing import ringing_notes
 from clear_steps.formats.tabtext import read_tab, write_tab
 from clear_steps.formats.tabtext.reader import Reading
 from clear_steps.ladders import default_ladder
@@ -296,7 +296,7 @@ def test_a_word_may_name_its_strings() -> None:
 
 def test_a_muted_bass_lies_under_a_ringing_melody() -> None:
     events = events_under("how|PM      lr      PM:6+lr:1       |")
-    ringing = ringing_in(Bar(events=events))
+    ringing = ringing_notes(Part(bars=(Bar(events=events),)))[0]
     assert [note.string for note in ringing[3].notes] == [2, 1]
     assert [note.string for note in ringing[2].notes] == [2], "the muted bass does not ring"
 

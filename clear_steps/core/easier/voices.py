@@ -9,7 +9,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from clear_steps.core.score import Bar, Event, Note, Part, PickingFinger, Role
-from clear_steps.core.score.ringing import bass_from
+from clear_steps.core.score.tuning import bass_from
 
 _FIFTH, _OCTAVE = 7, 12
 _MELODY_FINGERS = frozenset({PickingFinger.MIDDLE, PickingFinger.RING, PickingFinger.LITTLE})

@@ -14,7 +14,8 @@ from clear_steps.core.easier.salience import salience_of
 from clear_steps.core.easier.voices import Voices, moves, voices_of
 from clear_steps.core.score import Bar, Event, Note, Part, Role, Technique
 from clear_steps.core.score.chords import Chord, parse_chord
-from clear_steps.core.score.ringing import hearing_of, ringing_in
+from clear_steps.core.shapes import shapes_in
+from clear_steps.core.shapes.ringing import hearing_of, ringing_in
 
 # Shares of the five scores by role.
 SCORES = ("tune", "bass", "harmony", "rhythm", "articulation")
@@ -311,7 +312,7 @@ def _shares(weights: Mapping[int, float]) -> dict[int, float]:
 
 def classes_between(part: Part, bar: Bar, start: Fraction, stop: Fraction) -> list[WantedNote]:
     """What sounds in a stretch of a bar, each weighed by how long (quarters): struck, held or ringing on."""
-    rows = ringing_in(bar, hearing_of(part))
+    rows = ringing_in(bar, hearing_of(part), shapes_in(bar, part.tuning))
     found = []
     for onset, event, ringing in zip(bar.onsets, bar.events, rows, strict=True):
         begins, ends = max(onset, start), min(onset + event.quarters, stop)

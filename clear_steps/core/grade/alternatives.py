@@ -41,15 +41,15 @@ from clear_steps.core.hand import (
 )
 from clear_steps.core.score import Bar, Finger, Note, Part, Song, route_of
 from clear_steps.core.score.blending import Notes, blended
-from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import taken_times
 from clear_steps.core.score.words import ordinal, string_words
+from clear_steps.core.shapes.ringing import sounding_quarters
 
 MOST_BARS = 8
 _FINGERINGS = 24  # cheapest paths looked at for fingers that differ
 _OTHER_NOTES = 2  # with other fingers, for it to be another order of fingers and not a single note
 _MOST_FINGERINGS = 2  # of these that are shown
-_MOST_DEARER = 200  # in the path's costs: what creeps or crosses costs more
+_MOST_DEARER = 60_000  # a place, in the units of a path: what creeps or crosses costs more
 _MOST_PLACES = 4
 _NOT_EASIER = 1  # of a family that is shown all the same
 _POSITIONS = range(1, 16)
@@ -174,14 +174,17 @@ class _Passage:
         paths = k_best_paths(layers, self._tables(), _FINGERINGS)
         best, shapes = paths[0].grips, [layer.shape for layer in layers]
 
-        def is_single(path: HandPath) -> bool:
-            return sum(a.fingers != b.fingers for a, b in zip(best, path.grips, strict=True)) < _OTHER_NOTES
+        def apart(path: HandPath) -> int:
+            return sum(a.fingers != b.fingers for a, b in zip(best, path.grips, strict=True))
 
-        dearest = paths[0].cost + _MOST_DEARER
         taught = [
-            path for path in paths if path.cost <= dearest and all(map(keeps_taught, shapes, path.grips))
+            path
+            for path in paths
+            if path.cost <= paths[0].cost + _MOST_DEARER * apart(path)
+            and all(map(keeps_taught, shapes, path.grips))
         ]
-        for path in sorted(taught, key=is_single):  # stable: the cheapest first of each
+        for path in sorted(taught, key=lambda path: apart(path) < _OTHER_NOTES):
+            # stable: the cheapest first of each
             grips = dict(zip(places, path.grips, strict=False))
             bars = [_pinned_bar(bar, at, grips) for at, bar in enumerate(self._bars(self._part), self._first)]
             yield "", self._with_bars(self._part, bars)

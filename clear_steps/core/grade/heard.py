@@ -1,7 +1,7 @@
 """What is taken to ring on though nobody wrote it: told as a guess, which the teacher can switch off."""
 
 from clear_steps.core.score import Part
-from clear_steps.core.score.ringing import Texture, ringing_notes
+from clear_steps.core.shapes.ringing import Texture, ringing_notes
 
 _WORDS = {
     Texture.BROKEN_CHORD: "the notes of the broken chord ring on to the change of grip",

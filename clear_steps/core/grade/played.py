@@ -28,9 +28,10 @@ from clear_steps.core.hand import (
     movement_seconds,
 )
 from clear_steps.core.score import Bar, Event, Part, Picking
-from clear_steps.core.score.ringing import Texture, bass_from
 from clear_steps.core.score.timing import BarTime
+from clear_steps.core.score.tuning import bass_from
 from clear_steps.core.score.words import beat_words
+from clear_steps.core.shapes.ringing import Texture
 
 # A hand that has stood in its place looks ahead and leaves early, what it plays last let go short (from
 # memory).

@@ -2,8 +2,8 @@
 
 from clear_steps.core.hand.demands import BarDemands, Leaving, begins_with_pull_off, demands_of_bar
 from clear_steps.core.score import Bar, Part, Route, pinned_as
-from clear_steps.core.score.ringing import Hearing, hearing_of
-from clear_steps.core.shapes import Around, around_bars, taught_in
+from clear_steps.core.shapes import Around, around_bars, shapes_in, taught_in
+from clear_steps.core.shapes.ringing import Hearing, hearing_of, ringing_in
 
 _Key = tuple[Leaving, int, int, Hearing, Around]
 
@@ -38,7 +38,8 @@ class DemandsBook:
         leaving, around, hearing = entered
         key = (leaving, id(bar), id(following), hearing, around)
         if key not in self._noted:
-            taught = taught_in(bar, part.tuning, around)
-            asked = demands_of_bar(bar, leaving, following, hearing, taught)
+            seen = shapes_in(bar, part.tuning, around.chord)
+            ringing, taught = ringing_in(bar, hearing, seen), taught_in(seen, part.tuning, around)
+            asked = demands_of_bar(bar, ringing, leaving, following, taught)
             self._noted[key] = (asked, bar, following)
         return self._noted[key][0]

@@ -1,14 +1,14 @@
 """What the score asks of the fretting hand, moment by moment."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from fractions import Fraction
 from types import MappingProxyType
 from typing import NamedTuple
 
 from clear_steps.core.score import Bar, Event, Finger, Note, Technique
-from clear_steps.core.score.ringing import Hearing, Texture, ringing_in
 from clear_steps.core.shapes import Grip as Held
+from clear_steps.core.shapes.ringing import Ringing, Texture
 
 
 # Spot, Shape and Links are keys of every table: a tuple is hashed and compared many times faster than a
@@ -109,16 +109,15 @@ _NO_LINKS = Links()
 
 def demands_of_bar(
     bar: Bar,
+    ringing: Sequence[Ringing],
     before: Leaving = (),
     following: Bar | None = None,
-    hearing: Hearing = Hearing(),
     taught: Mapping[int, Held] = MappingProxyType({}),
 ) -> BarDemands:
-    """Every moment of a bar at which a hand must press; `before` is what the last sounding event left,
-    `taught` the grips held, by event."""
+    """Every moment of a bar at which a hand must press; `ringing` is what rings on into each event, `before`
+    what the last sounding event left, `taught` the grips held, by event."""
     demands: list[Demand] = []
     taps: list[Tapped] = []
-    ringing = ringing_in(bar, hearing)
     for index, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
         if not event.notes and not ringing[index].notes and not ringing[index].grip:
             continue

@@ -6,8 +6,8 @@ from dataclasses import replace
 from clear_steps.core.hand.demands import Spot
 from clear_steps.core.hand.placing import Moment, Pitch, Placed
 from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part, Technique
-from clear_steps.core.score.ringing import hearing_of, ringing_in
 from clear_steps.core.score.timing import BarTime
+from clear_steps.core.shapes.ringing import ringing_notes
 
 _PRESSED = frozenset(
     {
@@ -33,11 +33,9 @@ def moments_of(part: Part, bars: range, times: Sequence[BarTime], stays: Stays) 
     before: tuple[Note, ...] = ()
     sounding: tuple[Note, ...] = ()  # struck in the moment before, then held in it
     waited = 0.0
-    hearing = hearing_of(part)
+    rings = ringing_notes(part)
     for index in bars:
-        for event, ringing in zip(
-            part.bars[index].events, ringing_in(part.bars[index], hearing), strict=True
-        ):
+        for event, ringing in zip(part.bars[index].events, rings[index], strict=True):
             if event.notes:
                 held = tuple(at for at, note in enumerate(sounding) if note in ringing.notes)
                 yield Moment(waited, tuple(_pitch(part, note, before, stays) for note in event.notes), held)

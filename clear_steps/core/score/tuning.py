@@ -119,3 +119,8 @@ def parse_tuning(text: str) -> Tuning:
 def default_tuning(strings: int) -> Tuning | None:
     """The usual tuning of an instrument with so many strings."""
     return next((tuning for tuning in TUNINGS.values() if tuning.strings == strings), None)
+
+
+def bass_from(strings: int) -> int:
+    """The thinnest string of the lower half, by the number of strings: the 4th of six."""
+    return strings // 2 + 1

@@ -3,7 +3,7 @@
 from clear_steps.core.shapes.moments import Moment
 from clear_steps.core.shapes.naming import sounding_name
 from clear_steps.core.shapes.patterns import Pattern, Said
-from clear_steps.core.shapes.reading import read_shapes
+from clear_steps.core.shapes.reading import read_shapes, shapes_in
 from clear_steps.core.shapes.stretch import Grip, Kind, Place, Shapes, Stretch
 from clear_steps.core.shapes.taught import Around, around_bars, taught_in
 
@@ -19,6 +19,7 @@ __all__ = [
     "Stretch",
     "around_bars",
     "read_shapes",
+    "shapes_in",
     "sounding_name",
     "taught_in",
 ]

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 
 from clear_steps.core.score import Bar, Event, Technique, Tuning
-from clear_steps.core.score.ringing import bass_from
+from clear_steps.core.score.tuning import bass_from
 
 HAND_FRETS = 4  # frets one grip covers
 _VOICES_APART, _LEAST_BASSES = 2, 2  # strings between a bass and what sounds over it; such moments

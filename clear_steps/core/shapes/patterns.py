@@ -7,7 +7,7 @@ from fractions import Fraction
 from math import lcm
 
 from clear_steps.core.score import Metre, Part, Stroke, Technique
-from clear_steps.core.score.ringing import bass_from
+from clear_steps.core.score.tuning import bass_from
 from clear_steps.core.shapes.moments import Moment
 
 BASS, SECOND_BASS = "b", "b2"

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from itertools import groupby, pairwise
 
-from clear_steps.core.score import Part, Tuning
+from clear_steps.core.score import Bar, Part, Tuning
 from clear_steps.core.shapes.carried import carried_grips, carried_intervals
 from clear_steps.core.shapes.held import held_by_ear, held_by_name
 from clear_steps.core.shapes.lines import lines
@@ -20,6 +20,12 @@ def read_shapes(part: Part) -> Shapes:
     moments = moments_of(part.bars)
     found = stretches_of(moments, part.tuning)
     return Shapes(moments, tuple(_with_pattern(part, moments, stretch) for stretch in found))
+
+
+def shapes_in(bar: Bar, tuning: Tuning, chord: str = "") -> Shapes:
+    """What a player sees of one bar alone, patterns left out; `chord` is the name in force."""
+    moments = moments_of((bar,), chord)
+    return Shapes(moments, stretches_of(moments, tuning))
 
 
 def stretches_of(moments: Sequence[Moment], tuning: Tuning) -> tuple[Stretch, ...]:

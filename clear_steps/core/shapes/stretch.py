@@ -1,8 +1,9 @@
 """What a player sees of a part: stretches that one grip, one place of the hand or no finger makes."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from enum import StrEnum
+from itertools import pairwise
 
 from clear_steps.core.shapes.moments import Moment
 from clear_steps.core.shapes.patterns import Pattern
@@ -64,6 +65,15 @@ class Shapes:
 
     moments: tuple[Moment, ...]
     stretches: tuple[Stretch, ...]
+
+    @property
+    def gripped(self) -> Iterator[tuple[Moment, ...]]:
+        """The moments of every grip, wherever it is carried to."""
+        for stretch in self.stretches:
+            starts = [place.first for place in stretch.places[1:]]
+            if stretch.grip:
+                for first, end in pairwise([stretch.first, *starts, stretch.last + 1]):
+                    yield self.moments[first:end]
 
     @property
     def recognised(self) -> dict[tuple[int, int], str]:

@@ -5,10 +5,9 @@ from typing import NamedTuple
 
 from clear_steps.core.score import Bar, Tuning
 from clear_steps.core.shapes.carried import POWER_CHORD, interval, taught_for
-from clear_steps.core.shapes.moments import Moment, moments_of
+from clear_steps.core.shapes.moments import Moment
 from clear_steps.core.shapes.places import Line, in_a_place, line_of
-from clear_steps.core.shapes.reading import stretches_of
-from clear_steps.core.shapes.stretch import Grip, Kind, Stretch
+from clear_steps.core.shapes.stretch import Grip, Kind, Shapes, Stretch
 
 _LEAST_STRINGS = 3  # of a grip that a name alone does not make held
 
@@ -30,15 +29,15 @@ def around_bars(bars: Sequence[Bar]) -> Iterator[Around]:
         chord = next((event.chord for event in reversed(bar.events) if event.chord), chord)
 
 
-def taught_in(bar: Bar, tuning: Tuning, around: Around = Around()) -> dict[int, Grip]:
-    """By event (index) what the hand holds there, where fingers are taught for it."""
-    moments = moments_of((bar,), around.chord)
+def taught_in(seen: Shapes, tuning: Tuning, around: Around = Around()) -> dict[int, Grip]:
+    """By event (index) of a bar that is seen alone what the hand holds there, where fingers are taught."""
+    moments = seen.moments
     found = {
         moment.index: Grip(moment.frets, taught_for(moment.frets, tuning))
         for moment in moments
         if interval(moment.frets, tuning) == POWER_CHORD
     }
-    for stretch in stretches_of(moments, tuning):
+    for stretch in seen.stretches:
         if stretch.kind is Kind.POSITION:
             found |= dict(in_a_place(moments, stretch, around.before, around.after))
         else:

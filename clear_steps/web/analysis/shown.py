@@ -32,10 +32,10 @@ from clear_steps.core.score import (
     sharps_of,
     song_map,
 )
-from clear_steps.core.score.ringing import sounding_quarters
 from clear_steps.core.score.timing import BarTime, bar_times
 from clear_steps.core.score.words import count_sign
 from clear_steps.core.shapes import read_shapes
+from clear_steps.core.shapes.ringing import sounding_quarters
 from clear_steps.core.teach import Shape, cautions, shape_places, shapes
 from clear_steps.formats.tabtext import Reading, read_tab
 from clear_steps.web.analysis import schemas as api

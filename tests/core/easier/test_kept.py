@@ -8,7 +8,7 @@ import pytest
 from clear_steps.core.easier import kept
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.score import TUNINGS, Event, Part, Picking, Song
-from clear_steps.core.score.ringing import bass_from
+from clear_steps.core.score.tuning import bass_from
 from tests.songs import line
 
 

@@ -11,7 +11,7 @@ import pytest
 from clear_steps.core.grade import GradeRequest, Grading, grade_part
 from clear_steps.core.hand import Habits, Player
 from clear_steps.core.score import Bar, Event, Song, Technique
-from clear_steps.core.score.ringing import ringing_notes
+from clear_steps.core.shapes.ringing import ringing_notes
 from clear_steps.ladders import default_ladder
 from tests.textures import textured_songs
 

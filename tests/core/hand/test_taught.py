@@ -9,7 +9,7 @@ from clear_steps.core.grade import alternatives, grade_part
 from clear_steps.core.hand import keeps_taught, shared_tables
 from clear_steps.core.score import Song
 from clear_steps.core.score.tuning import parse_tuning
-from clear_steps.core.shapes import around_bars, taught_in
+from clear_steps.core.shapes import around_bars, shapes_in, taught_in
 from clear_steps.ladders import default_ladder
 from tests.songs import line
 
@@ -70,7 +70,7 @@ def test_a_line_in_a_box_takes_a_finger_a_fret_also_before_an_open_string() -> N
 def test_the_bars_around_one_may_show_the_place() -> None:
     part = line(*["2.4", "2.5", "2.7", "2.5"] * 2, *["2.5", "2.7", "1.5", "1.7"] * 2).parts[0]
     second = list(around_bars(part.bars))[1]
-    taught = taught_in(part.bars[1], part.tuning, second)
+    taught = taught_in(shapes_in(part.bars[1], part.tuning), part.tuning, second)
     assert taught[0].schools[0] == {2: "2"}
 
 

@@ -8,7 +8,7 @@ from fractions import Fraction
 from clear_steps.core.easier.edit import Change
 from clear_steps.core.easier.kinds.bars import each, plain, top_fret, whole_bar, with_notes
 from clear_steps.core.score import ARRIVING, Bar, Event, Note, Part, Technique
-from clear_steps.core.score.ringing import bass_from
+from clear_steps.core.score.tuning import bass_from
 
 _OCTAVE_FRETS = 12
 _STRAIGHT = {3: 2, 5: 4, 6: 4, 7: 4}  # notes to the beat, and to how many they are straightened

@@ -9,7 +9,7 @@ from clear_steps.core.easier.kinds.bars import with_notes, without
 from clear_steps.core.easier.roles import roles_of
 from clear_steps.core.easier.voices import Voices, traced
 from clear_steps.core.score import Bar, Event, Note, Part, Role, Song, Technique
-from clear_steps.core.score.ringing import bass_from
+from clear_steps.core.score.tuning import bass_from
 
 Bars = tuple[tuple[Event, ...], ...]
 """The events of every bar of a part, written anew."""

@@ -2,20 +2,24 @@
 says."""
 
 from collections import Counter
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
+from itertools import groupby
 
 from clear_steps.core.score.playing import Picking
 from clear_steps.core.score.song import Bar, Event, Note, Part
 from clear_steps.core.score.techniques import Technique
-from clear_steps.core.score.tuning import is_bass
+from clear_steps.core.score.tuning import bass_from, is_bass
+from clear_steps.core.shapes.moments import HAND_FRETS, Moment
+from clear_steps.core.shapes.reading import shapes_in
+from clear_steps.core.shapes.stretch import Shapes
+from clear_steps.core.shapes.taught import around_bars
 
 _LEAST_EVENTS, _LEAST_STRINGS = 4, 3  # of a broken chord (from memory)
 _LEAST_QUARTERS = Fraction(2)  # quick notes that pass over three strings are a line (from memory)
 _MOST_AT_ONCE = 2  # notes struck together within one; three and more are a strum
-_HAND_FRETS = 4  # frets one grip covers
 _SHORTEST = Fraction(1, 4)  # quicker notes do not ring into one another
 _LEAST_BASSES, _LEAST_DRONES = 2, 3
 _TOUCHED = frozenset({Technique.NATURAL_HARMONIC})
@@ -55,11 +59,6 @@ def hearing_of(part: Part) -> Hearing:
     return Hearing(part.tuning.strings, guesses, part.picking is Picking.PICK)
 
 
-def bass_from(strings: int) -> int:
-    """The thinnest string of the lower half, by the number of strings: the 4th of six."""
-    return strings // 2 + 1
-
-
 @dataclass(frozen=True, slots=True)
 class Ringing:
     """Notes held over into an event, the textures that say so where nothing is written; of a broken chord
@@ -82,12 +81,15 @@ def ringing_notes(part: Part, guess: bool = True) -> tuple[tuple[Ringing, ...], 
     latest: there the grip is renewed.
     """
     hearing = hearing_of(part) if guess else Hearing(part.tuning.strings, guesses=False)
-    return tuple(ringing_in(bar, hearing) for bar in part.bars)
+    return tuple(
+        ringing_in(bar, hearing, shapes_in(bar, part.tuning, around.chord))
+        for bar, around in zip(part.bars, around_bars(part.bars), strict=True)
+    )
 
 
-def ringing_in(bar: Bar, hearing: Hearing = Hearing()) -> tuple[Ringing, ...]:
-    """For every event of a bar, the earlier notes of it that still ring."""
-    guesses = _guesses(bar, hearing)
+def ringing_in(bar: Bar, hearing: Hearing, seen: Shapes) -> tuple[Ringing, ...]:
+    """For every event of a bar, the earlier notes of it that still ring; `seen` is the bar alone."""
+    guesses = _guesses(bar, hearing, seen)
     if not guesses.any and not any(map(_is_let_ring, bar.events)):
         return (_SILENCE,) * len(bar.events)
     low = bass_from(hearing.strings)
@@ -138,7 +140,7 @@ def _is_let_ring(event: Event) -> bool:
 def _out_of_reach(held: Note, event: Event) -> bool:
     """Whether no hand holds it on under what is struck: then it is let go."""
     frets = [held.fret, *(note.fret for note in event.notes if note.fret)]
-    return held.fret > 0 and max(frets) - min(frets) >= _HAND_FRETS
+    return held.fret > 0 and max(frets) - min(frets) >= HAND_FRETS
 
 
 @dataclass(frozen=True, slots=True)
@@ -156,51 +158,40 @@ class _Guesses:
 _NO_GUESSES = _Guesses({}, {})
 
 
-def _guesses(bar: Bar, hearing: Hearing) -> _Guesses:
+def _guesses(bar: Bar, hearing: Hearing, seen: Shapes) -> _Guesses:
     if not hearing.guesses:
         return _NO_GUESSES
-    grips = _broken_chords(bar)
+    grips = _broken_chords(seen)
     if hearing.bare_pick and all(len(event.notes) < 2 for event in bar.events):
         return _Guesses(grips, {})  # else a pick that plays a line
     return _Guesses(grips, _drones(bar) | _basses(bar, hearing))
 
 
-def _broken_chords(bar: Bar) -> dict[int, tuple[Note, ...]]:
-    """The grip by event of every broken chord."""
+def _broken_chords(seen: Shapes) -> dict[int, tuple[Note, ...]]:
+    """The grip by event of every broken chord: a grip held while its strings are struck one after another."""
     grips: dict[int, tuple[Note, ...]] = {}
-    for stretch in _stretches(bar):
-        for run in _runs(bar, stretch):
-            if _is_chord(bar, run) and _comes_back(bar, run):
-                notes = {note.string: note for index in run for note in bar.events[index].notes}
+    for moments in seen.gripped:
+        for rings, group in groupby(moments, key=lambda moment: _may_ring(moment.event)):
+            run = list(group)
+            if rings and _is_chord(run) and _comes_back(run):
+                notes = {note.string: note for moment in run for note in moment.event.notes}
                 grip = tuple(notes[string] for string in sorted(notes, reverse=True))
-                grips |= dict.fromkeys(range(run[0], run[-1] + 1), grip)
+                grips |= dict.fromkeys(range(run[0].index, run[-1].index + 1), grip)
     return grips
 
 
-def _is_chord(bar: Bar, run: Sequence[int]) -> bool:
+def _is_chord(run: Sequence[Moment]) -> bool:
     """Whether there is enough of it; an open string at every other note is a drone."""
-    places = Counter((note.string, note.fret) for index in run for note in bar.events[index].notes)
+    places = Counter((note.string, note.fret) for moment in run for note in moment.event.notes)
     strings = [string for (string, fret), count in places.items() if fret or 2 * count < len(run)]
-    lasts = sum((bar.events[index].quarters for index in run), Fraction(0))
+    lasts = sum((moment.event.quarters for moment in run), Fraction(0))
     return len(run) >= _LEAST_EVENTS and len(strings) >= _LEAST_STRINGS and lasts >= _LEAST_QUARTERS
 
 
-def _comes_back(bar: Bar, run: Sequence[int]) -> bool:
+def _comes_back(run: Sequence[Moment]) -> bool:
     """Whether a string is struck again, or the chord has a name: notes that only pass may be a melody."""
-    strings = [note.string for index in run for note in bar.events[index].notes]
-    return len(strings) > len(set(strings)) or any(bar.events[index].chord for index in run)
-
-
-def _stretches(bar: Bar) -> Iterator[list[int]]:
-    """Events one after another that may ring into one another; rests among them."""
-    stretch: list[int] = []
-    for index, event in enumerate(bar.events):
-        if event.struck and not _may_ring(event):
-            yield stretch
-            stretch = []
-        elif event.struck:
-            stretch.append(index)
-    yield stretch
+    strings = [note.string for moment in run for note in moment.event.notes]
+    return len(strings) > len(set(strings)) or any(moment.chord for moment in run)
 
 
 def _may_ring(event: Event) -> bool:
@@ -211,38 +202,6 @@ def _may_ring(event: Event) -> bool:
         and len(event.notes) <= _MOST_AT_ONCE
         and not any(note.dead or note.bend or note.techniques & _UNHELD for note in event.notes)
     )
-
-
-def _runs(bar: Bar, struck: Sequence[int]) -> Iterator[Sequence[int]]:
-    """Cut where a string is stopped elsewhere, the hand would have to move, or another chord is named.
-
-    What comes before such a place may belong to the new grip already: the cut lies on the strongest beat that
-    leaves both whole.
-    """
-    run: list[int] = []
-    for index in struck:
-        named = bool(bar.events[index].chord)
-        if run and (named or not _one_grip(bar, (*run, index))):
-            starts = [at for at in range(1, len(run)) if not named and _one_grip(bar, (*run[at:], index))]
-            weights = {at: bar.metre.weight_at(bar.onsets[run[at]]) for at in starts}
-            weights[len(run)] = bar.metre.weight_at(bar.onsets[index])
-            cut = max(weights, key=lambda at: (weights[at], at))
-            yield run[:cut]
-            run = run[cut:]
-        run.append(index)
-    if run:
-        yield run
-
-
-def _one_grip(bar: Bar, run: Sequence[int]) -> bool:
-    """Whether one hand can hold all of it, no string stopped twice."""
-    frets: dict[int, int] = {}
-    for index in run:
-        for note in bar.events[index].notes:
-            if frets.setdefault(note.string, note.fret) != note.fret:
-                return False
-    fretted = [fret for fret in frets.values() if fret]
-    return not fretted or max(fretted) - min(fretted) < _HAND_FRETS
 
 
 def _drones(bar: Bar) -> dict[tuple[int, int], Texture]:
