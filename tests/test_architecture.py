@@ -24,7 +24,7 @@ ALLOWED = {
         "core.grade",
     },
     "plainjson": {"core.errors"},
-    "ladders": {"core.errors", "core.score", "core.hand", "core.grade"},
+    "ladders": {"core.errors", "core.score", "core.shapes", "core.hand", "core.grade"},
     "formats": {
         *("core.errors", "core.score", "core.shapes", "core.hand", "core.grade", "ladders", "plainjson"),
     },

@@ -1,6 +1,7 @@
 """Ladders shipped with the application, every row with its source, and how a ladder file is read."""
 
 import json
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import lru_cache
 from importlib.resources import files
@@ -12,6 +13,7 @@ from clear_steps.core.grade import CURVE_NAMES, TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.hand import Curve, ShapeSteps
 from clear_steps.core.score import Technique
 from clear_steps.core.score.strumming import ChordShape, StrumPattern
+from clear_steps.core.shapes import open_grips
 
 MAX_BYTES = 400_000
 Json = dict[str, Any]  # a ladder file, or one of its rows
@@ -122,13 +124,18 @@ def _ladder(rows: Json) -> Ladder:
             StrumPattern(row["pattern"], row["says"], row["counts"], row.get("off_the_beat", False))
             for row in rows["strum_patterns"]
         ),
-        tuple(_chord_shape(row) for row in rows["chord_shapes"]),
+        (*map(_chord_shape, rows["chord_shapes"]), *_taught_shapes()),
     )
 
 
 def _chord_shape(row: Json) -> ChordShape:
     chord, frets = row["shape"].split()
     return ChordShape(chord, frets, row.get("substitute", ""))
+
+
+def _taught_shapes() -> Iterator[ChordShape]:
+    """The open shapes that everybody is taught come after a ladder's own."""
+    return (ChordShape(row.name, row.text) for row in open_grips())
 
 
 def _points(row: Json) -> tuple[tuple[float, float], ...]:

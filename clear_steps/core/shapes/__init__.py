@@ -1,5 +1,6 @@
 """What a player sees: grips held and carried, places of the hand, open strings; read from the score alone."""
 
+from clear_steps.core.shapes.familiar import open_grips
 from clear_steps.core.shapes.moments import Moment
 from clear_steps.core.shapes.naming import sounding_name
 from clear_steps.core.shapes.patterns import Pattern, Said
@@ -18,6 +19,7 @@ __all__ = [
     "Shapes",
     "Stretch",
     "around_bars",
+    "open_grips",
     "read_shapes",
     "shapes_in",
     "sounding_name",

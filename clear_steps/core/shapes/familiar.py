@@ -100,6 +100,12 @@ class FamiliarGrip:
         return dict(self.frets)
 
     @property
+    def text(self) -> str:
+        """Frets from the thickest string: `x32010`."""
+        own = self.by_string
+        return "".join(str(own.get(string, UNUSED)) for string in range(_STRINGS, 0, -1))
+
+    @property
     def chord(self) -> Chord | None:
         """The chord it is, counted from the capo in standard tuning."""
         return parse_chord(self.name)
@@ -129,6 +135,11 @@ def _every() -> tuple[FamiliarGrip, ...]:
         *(_row(line) for line in _OPEN.split("\n") if line),
         *(_moved(row, frets) for row in moved for frets in range(_HIGHEST)),
     )
+
+
+def open_grips() -> tuple[FamiliarGrip, ...]:
+    """Those of the open position, in standard tuning."""
+    return tuple(row for row in _every() if not row.movable)
 
 
 @lru_cache(maxsize=50)
