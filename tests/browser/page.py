@@ -56,6 +56,11 @@ class Page:
             lambda _: look(), what
         )
 
+    def reached(self, element: WebElement) -> WebElement:
+        """An element after the page has scrolled to it: then it never lies under the row of what was done."""
+        self.chrome.execute_script("arguments[0].scrollIntoView({block: 'nearest'})", element)
+        return element
+
     def find(self, css: str, text: str = "") -> WebElement:
         def look() -> WebElement | None:
             return next(

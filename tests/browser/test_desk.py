@@ -165,11 +165,12 @@ def test_a_dropped_file_is_read(page: Page) -> None:
 def test_songs_stand_on_terraces_and_are_filtered(page: Page) -> None:
     page.open()
     page.sees("Rolling pins")
-    steps = [
-        terrace.get_attribute("aria-label")
-        for terrace in page.chrome.find_elements(By.CSS_SELECTOR, "main ol > li[aria-label]")
-    ]
-    assert steps == ["Step 4", "Step 5", "Step 7"]
+
+    def steps() -> list[str | None]:
+        rows = page.chrome.find_elements(By.CSS_SELECTOR, "main ol > li[aria-label]")
+        return [terrace.get_attribute("aria-label") for terrace in rows]
+
+    page.until(lambda: steps() == ["Step 3", "Step 4", "Step 5", "Step 6", "Step 7"], "terraces rise")
     page.choose("Only songs with this Step", "Step 5")
     page.until(
         lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 2, "the songs of Step 5"

@@ -180,8 +180,8 @@ def test_a_song_is_put_away_undone_and_brought_back_from_the_list(page: Page) ->
     page.find("button[aria-label='Put away Rolling pins']")
     page.find("button[aria-label='Put away Rolling pins']").send_keys(Keys.ENTER)
     page.sees("put away (1)")
-    page.find("main button", "put away (1)").click()
-    page.find("main button", "Bring back").click()
+    page.reached(page.find("main button", "put away (1)")).click()
+    page.reached(page.find("main button", "Bring back")).click()
     page.find("button[aria-label='Put away Rolling pins']")
     page.find("button", "done lately").click()
     assert len(page.chrome.find_elements(By.CSS_SELECTOR, "[aria-label='What can be undone'] li")) == 2

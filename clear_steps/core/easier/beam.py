@@ -1,6 +1,7 @@
 """The ways to bring one bar down: a beam over proposals on top of one another."""
 
-from collections.abc import Iterator
+import itertools
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import partial
 
@@ -50,8 +51,11 @@ class Beam:
         """Beam that bring a bar down, graded in full: to the limit, what keeps most first; where none leads
         there, what wins most for its loss."""
         kept = self._scores.overall(version)
-        ways = self._ways(version, kept, bar, limit)
+        ways = self._ways(version, kept, bar, limit, (bar.grade.index,))
         good = [way for way in ways if way.level <= limit + TOLERANCE]
+        if not good and _is_hard_to_enter(bar):
+            ways = self._ways(version, kept, bar, limit, (bar.grade.index, bar.grade.index - 1))
+            good = [way for way in ways if way.level <= limit + TOLERANCE]
         worth = partial(_worth, bar.level, kept)
         for way in (
             sorted(good, key=lambda way: (-way.kept, way.level))
@@ -61,15 +65,19 @@ class Beam:
             if is_lower(self._heights.at(way.version, bar.grade.index).level, bar.level, limit):
                 yield way
 
-    def _ways(self, version: Part, kept: float, bar: Height, limit: float) -> list[Lowering]:
-        """The ways of the first depth at which one reaches the limit, else of the last."""
+    def _ways(
+        self, version: Part, kept: float, bar: Height, limit: float, changed: Sequence[int]
+    ) -> list[Lowering]:
+        """The ways of the first depth at which one reaches the limit, else of the last; the bars (indexes)
+        that are changed for it are the bar itself and the one that leads into it."""
         index, worth = bar.grade.index, partial(_worth, bar.level, kept)
         hand = self._heights.graded(version).hand
         ways = [Lowering((), version, kept, bar)]
         for _ in range(_MOST_EDITS):
             grown: dict[tuple[int, ...], Lowering] = {}
-            for made in (made for way in ways for made in self._grown(way, index, hand, limit)):
-                grown.setdefault(_surroundings(made.version, index), made)  # the first has the smaller edits
+            for way, at in itertools.product(ways, changed):
+                for made in self._grown(way, index, at, hand, limit):
+                    grown.setdefault(_surroundings(made.version, index), made)  # the smaller edits first
             if not grown:
                 break
             ways = list(grown.values())
@@ -78,20 +86,20 @@ class Beam:
             ways = sorted(ways, key=worth, reverse=True)[:_BEAM]
         return [way for way in ways if way.taken]
 
-    def _grown(self, way: Lowering, index: int, hand: int, limit: float) -> list[Lowering]:
-        """Proposals on top of a way that lower the bar and hang together, least loss first, until dearer
-        ones cannot be chosen."""
+    def _grown(self, way: Lowering, index: int, changed: int, hand: int, limit: float) -> list[Lowering]:
+        """Proposals for a changed bar on top of a way that lower the bar itself and hang together, least loss
+        first, until dearer ones cannot be chosen."""
         grown: list[Lowering] = []
         for proposed in sorted(
-            self._proposals.of(way.version, index, partial(_can_lower, way.height)),
+            self._proposals.of(way.version, changed, partial(_can_lower, way.height)),
             key=lambda proposed: -proposed.kept,
         ):
             if any(made.level <= limit + TOLERANCE and made.kept > proposed.kept for made in grown):
                 break
             if proposed.kept > way.kept + _SLACK:
                 continue  # what gives nothing up is no step down: along a staircase nothing comes back
-            if index in self._steady and rhythm_of(proposed.version.bars[index]) != rhythm_of(
-                way.version.bars[index]
+            if changed in self._steady and rhythm_of(proposed.version.bars[changed]) != rhythm_of(
+                way.version.bars[changed]
             ):
                 continue
             key = (hand, index, *_surroundings(proposed.version, index))
@@ -101,6 +109,12 @@ class Beam:
             if is_lower(height.level, way.level, limit):
                 grown.append(Lowering((*way.taken, proposed), proposed.version, proposed.kept, height))
         return grown
+
+
+def _is_hard_to_enter(bar: Height) -> bool:
+    """Whether what holds it up comes with its first note, so that the bar before bears on it."""
+    place = bar.grade.findings[bar.measure].place
+    return bar.grade.index > 0 and place is not None and place.onset == 0
 
 
 def is_lower(level: float, before: float, limit: float) -> bool:

@@ -141,13 +141,22 @@ class _Passage:
             yield title, self._pinned(free, grading)
 
     def _sparing(self, title: str, spared: frozenset[Finger]) -> Iterator[tuple[str, Part]]:
-        """As somebody plays who does without some fingers; nothing where that cannot be."""
+        """As somebody plays who does without some fingers; nothing where that cannot be, or where a taught
+        shape needs them."""
         free = self._free()
         player = self._request.player
         player = replace(player, habits=replace(player.habits, spared=spared))
         grading = Grader(self._song, free, self._ladder, replace(self._request, player=player)).grade(free)
-        if not any(spared & {*grip.fingers} for grip in self._own_grips(grading)):
+        spares = not any(spared & {*grip.fingers} for grip in self._own_grips(grading))
+        if spares and self._keeps_taught(grading):
             yield title, self._pinned(free, grading)
+
+    def _keeps_taught(self, grading: Grading) -> bool:
+        for index in self._rows:
+            demands, grips = grading.fingered.bars[index].demands, grading.fingered.hands[grading.hand][index]
+            if not all(map(keeps_taught, (demand.shape for demand in demands), grips)):
+                return False
+        return True
 
     def _free(self) -> Part:
         """The part as if nothing were pinned in the passage."""

@@ -31,7 +31,7 @@ _FINGER_COST = {
     Finger.LITTLE: 6.0,
     Finger.THUMB: 20.0,
 }
-_SPARED_COST = 50_000.0  # avoided is meant: dearer than a move that is Step 6
+_SPARED_COST = 400_000.0  # avoided is meant: dearer than to leave a taught shape
 _LITTLE_FINGER_COST = {
     LittleFinger.AVOIDED: _SPARED_COST,
     LittleFinger.USUAL: 6.0,

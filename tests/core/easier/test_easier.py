@@ -205,6 +205,15 @@ def test_a_search_can_be_stopped_and_tells_how_far_it_is() -> None:
         easier(song, song.parts[0], LADDER, 3.0, progress=lambda share: False)
 
 
+def test_a_bar_that_is_hard_to_enter_is_eased_in_the_bar_before() -> None:
+    """No change of bar 9 itself helped: the whole shape leaps into it out of bar 8."""
+    song = DEMO[1]
+    result = easier(song, song.parts[0], LADDER, 6.0)
+    assert result.reached
+    assert {change.bar for edit in result.edits for change in edit.changes} == {7}
+    assert result.kept.overall > 99
+
+
 @pytest.mark.parametrize(
     ("piece", "target", "measures"), [(0, 1.0, {"memory", "stretch"}), (5, 2.0, {"rhythm"})]
 )
