@@ -122,7 +122,7 @@ def demands_of_bar(
         if not event.notes and not ringing[index].notes and not ringing[index].grip:
             continue
         held, notes, tapped, links = ringing[index].notes, event.notes, _NO_STRINGS, _NO_LINKS
-        ahead = ringing[index].grip or _rest_of_chord(bar, index)
+        ahead = ringing[index].grip or _rest_of_chord(bar, index, taught.get(index))
         if held or ahead or any(note.techniques or note.tied for note in event.notes):
             sounded = {note.string: (note, tapped) for note, tapped in before}
             tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
@@ -208,14 +208,19 @@ def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[in
     )
 
 
-def _rest_of_chord(bar: Bar, index: int) -> tuple[Note, ...]:
-    """Where a chord is struck in part, beside the whole of it: what the hand holds of it all the same."""
+def _rest_of_chord(bar: Bar, index: int, taught: Held | None) -> tuple[Note, ...]:
+    """Where a chord is struck in part, beside the whole of it: what the hand holds of it all the same. One
+    note alone, a bass, is in part where both are of a grip whose fingers are taught."""
     event = bar.events[index]
-    if len(event.notes) < _IN_PART:
-        return ()
     own = {(note.string, note.fret) for note in event.notes}
+    of_the_grip = {*taught.frets.items()} if taught and not taught.loose else set()
     for other in (*bar.events[max(index - 1, 0) : index], *bar.events[index + 1 : index + 2]):
-        if own < {(note.string, note.fret) for note in other.notes} and not _is_bent_or_dead(other):
+        whole = {(note.string, note.fret) for note in other.notes}
+        if len(own) >= _IN_PART:
+            is_part = own < whole
+        else:
+            is_part = len(whole) >= _IN_PART and own | whole <= of_the_grip
+        if is_part and not _is_bent_or_dead(other):
             return tuple(note for note in other.notes if (note.string, note.fret) not in own)
     return ()
 

@@ -10,6 +10,7 @@ from clear_steps.core.hand import keeps_taught, shared_tables
 from clear_steps.core.score import Song
 from clear_steps.core.score.tuning import parse_tuning
 from clear_steps.core.shapes import around_bars, shapes_in, taught_in
+from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
 from tests.songs import line
 
@@ -65,6 +66,22 @@ def test_sixths_that_move_keep_the_finger_on_the_lower_string() -> None:
 
 def test_a_line_in_a_box_takes_a_finger_a_fret_also_before_an_open_string() -> None:
     assert fingers(line("3.7", "3.5", "4.7", "4.5", "3.5", "3.7", "5.0", "4.7")) == [*"3131133"]
+
+
+def test_a_bass_alone_has_the_grip_of_the_strum_after_it() -> None:
+    """In slow music the finger of the bass went on to the strum."""
+    song = read_tab("""Tempo: 112
+
+chd|C       |G    |
+len|q q q q |q h. |
+  e|--0-----|--3--|
+  B|--1-----|--0--|
+  G|--0-----|--0--|
+  D|--2-----|--0--|
+  A|3---2-0-|-----|
+  E|--------|3----|
+""").song
+    assert fingers(song)[-2:] == ["2", "3"]
 
 
 def test_the_bars_around_one_may_show_the_place() -> None:
