@@ -103,6 +103,8 @@ def move_table(before: GripTable, after: GripTable, links: Links) -> MoveTable:
     hops = (moved & (before.spots[:, None, :] > 0)).sum(axis=2)
     convention = _PLACE_COST * moved.sum(axis=2) + _broken_links(before, after, links)
     convention += _order_costs(before, after, bool(links.slid))
+    if not links.slid:
+        convention += _CREEP_COST * _creeping(before, after)
     if min(len(before.grips[0].presses), len(after.grips[0].presses)) <= A_SHAPE - 1:
         cost = _SAME_AGAIN_COST if _struck_again(before, after) else _SWAP_COST
         convention += cost * _swapped(before, after)
@@ -162,6 +164,20 @@ def _order_costs(before: GripTable, after: GripTable, slid: bool) -> NDArray[np.
     ):
         costs = costs + np.where(is_so, cost, 0.0)
     return costs
+
+
+def _creeping(before: GripTable, after: GripTable) -> NDArray[np.bool_]:
+    """Whether a finger of a grip goes to the next fret of its string while the hand stays in its place."""
+    creeps = np.zeros((len(before.grips), len(after.grips)), dtype=np.bool_)
+    if _only_spot(before) is not None and _only_spot(after) is not None:
+        return creeps  # what two single notes cost is told by their order
+    old = {spot.string: spot for _, spot in before.grips[0].presses}
+    for _, new in after.grips[0].presses:
+        was = old.get(new.string)
+        if was is not None and abs(was.fret - new.fret) == 1:
+            creeps |= before.fingers_on(was)[:, None] == after.fingers_on(new)[None, :]
+    creeps &= before.position_mm[:, None] == after.position_mm[None, :]
+    return creeps
 
 
 def _only_spot(table: GripTable) -> Spot | None:

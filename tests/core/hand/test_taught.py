@@ -109,6 +109,26 @@ def test_no_finger_creeps_to_the_fret_beside_it() -> None:
     assert told[2] != told[3]
 
 
+def test_no_finger_creeps_within_a_grip_that_stays() -> None:
+    """The first strings ring: the melody went from the 3rd fret to the 2nd by one finger."""
+    song = read_tab("""Tempo: 72
+Tuning: drop D
+
+len|q   e  e  e  e  e  e  |
+how|lr-------------------  |
+  E|5----------3-----2--0--|
+  B|--------2-----2--------|
+  G|-----2-----------------|
+  D|-----------------------|
+  A|-----------------------|
+  D|0----------------------|
+""").song
+    part = song.parts[0]
+    grips = grade_part(song, part, LADDER).grips
+    melody = [grips[0, event].finger_on(1) for event in (3, 5)]
+    assert melody[0] != melody[1]
+
+
 def test_other_ways_keep_taught_shapes() -> None:
     song = line(*["6.1+5.3+4.3+3.2+2.1+1.1"] * 4, *["5.3+4.2+3.0+2.1+1.0"] * 4)
     part = song.parts[0]
