@@ -14,6 +14,7 @@ from clear_steps.core.easier.heights import Height
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.proposals import Proposed
 from clear_steps.core.score import Part
+from clear_steps.core.score.words import bar_words, capital
 
 _SEEN = 0.05  # Steps
 
@@ -82,17 +83,16 @@ def reason_words(number: int, before: Height, after: Height) -> str:
     """Why a bar is changed: what the measure that this lowers most had found there."""
     name = _most_lowered(before, after)
     evidence = before.grade.findings[name].evidence
-    return f"Bar {number}: {evidence[:1].lower()}{evidence[1:]}"
+    return f"{capital(bar_words(number))}: {evidence[:1].lower()}{evidence[1:]}"
 
 
 def effect_words(number: int, before: Height, after: Height) -> str:
     """What a change does to a bar: its Step, and the measure that falls most."""
     old, new = before.grade.findings, after.grade.findings
     name = _most_lowered(before, after)
-    return (
-        f"bar {number}: Step {before.grade.step:.1f} to {after.grade.step:.1f}; {name.replace('_', ' ')}"
-        f" {old[name].step:.1f} to {new[name].step:.1f}"
-    )
+    steps = f"Step {before.grade.step:.1f} to {after.grade.step:.1f}"
+    measure = f"{name.replace('_', ' ')} {old[name].step:.1f} to {new[name].step:.1f}"
+    return f"{bar_words(number)}: {steps}; {measure}"
 
 
 def is_lowered(before: Height, after: Height) -> bool:

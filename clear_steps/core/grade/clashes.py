@@ -10,7 +10,7 @@ from typing import NamedTuple
 
 from clear_steps.core.score import Event, Note, Part, Technique
 from clear_steps.core.score.pitch import letter_of
-from clear_steps.core.score.words import beat_words, ordinal
+from clear_steps.core.score.words import bar_words, beat_words, ordinal
 
 _RUBBING = frozenset({1, 11})  # half tones, octaves apart alike
 _WHOLE_TONE, _OCTAVE = 2, 12
@@ -73,7 +73,7 @@ def _clash(way: Part, ringing: Note, over: Iterable[_Struck]) -> Iterator[str]:
 def _place(way: Part, struck: _Struck) -> str:
     bar = way.bars[struck.bar]
     beat = beat_words(way.starts_at(struck.bar) + bar.onsets[struck.number], bar.metre)
-    return f"at bar {way.bar_number(struck.bar)}, {beat}"
+    return f"at {bar_words(way.bar_number(struck.bar))}, {beat}"
 
 
 def _by(ringing: Note, note: Note) -> str:

@@ -3,7 +3,7 @@
 from clear_steps.core.grade.step import Grading
 from clear_steps.core.hand import is_fretted
 from clear_steps.core.score import Note, Part
-from clear_steps.core.score.words import beat_words, finger_words, string_words
+from clear_steps.core.score.words import bar_words, beat_words, capital, finger_words, string_words
 
 
 def pins_not_kept(part: Part, grading: Grading) -> tuple[str, ...]:
@@ -15,7 +15,7 @@ def pins_not_kept(part: Part, grading: Grading) -> tuple[str, ...]:
             taken = grip.finger_on(note.string)
             if note.finger and is_fretted(note) and taken and taken != note.finger:
                 beat = beat_words(part.starts_at(index) + bar.onsets[number], bar.metre)
-                found.append(f"Bar {part.bar_number(index)}, {beat}: {_told(note, taken)}")
+                found.append(f"{capital(bar_words(part.bar_number(index)))}, {beat}: {_told(note, taken)}")
     return tuple(found)
 
 

@@ -30,7 +30,7 @@ from clear_steps.core.hand import (
 from clear_steps.core.score import Bar, Event, Part, Picking
 from clear_steps.core.score.timing import BarTime
 from clear_steps.core.score.tuning import bass_from
-from clear_steps.core.score.words import beat_words
+from clear_steps.core.score.words import bar_words, beat_words
 from clear_steps.core.shapes.ringing import Texture
 
 # A hand that has stood in its place looks ahead and leaves early, what it plays last let go short (from
@@ -130,7 +130,9 @@ class PlayedBar:
     def way_in(self, moment: Moment) -> str:
         """`, coming from bar 12`, where the way to a moment leads from a bar that is not written before."""
         first = next((each for each in self.moments if each.grip), None)
-        return f", coming from bar {self.comes_from}" if self.comes_from and moment is first else ""
+        if self.comes_from is None or moment is not first:
+            return ""
+        return f", coming from {bar_words(self.comes_from)}"
 
     def in_metre(self, onset: Fraction) -> Fraction:
         """An onset in the bar, from where its metre begins."""

@@ -1,7 +1,7 @@
 """A song in three sentences: what makes it hard, where, and what is easier than it sounds."""
 
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 
 from clear_steps.core.figures import As, ComingBack, Figure
 from clear_steps.core.figures.bars import bars_known_before
@@ -10,12 +10,14 @@ from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.step import BarGrade, Grading
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Part
-from clear_steps.core.score.words import number_words
+from clear_steps.core.score.words import bar_words, capital, number_words
 
 _BUSY_NOTES = 5
 _FULL_CHORD = 3
 _EASY_STEP = 2.0  # nothing in it is hard
 _OFTEN = 3  # one bar in so many
+_CLOSE = 0.6  # Steps from the easiest to the hardest bar, of bars that are about as hard
+_MOST_NAMED = 6  # bars that stand out
 _STANDS_OUT = 0.3  # Steps above a typical bar
 
 
@@ -31,7 +33,7 @@ def _what(grading: Grading) -> str:
     finding = peak.findings[peak.hardest_measure]
     spoken = MEASURES[peak.hardest_measure].spoken
     what = f"What makes it hard is {spoken}" if peak.step > _EASY_STEP else f"Most is asked by {spoken}"
-    return f"{what}, in bar {peak.number}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
+    return f"{what}, in {bar_words(peak.number)}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
 
 
 def _where(part: Part, grading: Grading) -> str:
@@ -44,20 +46,19 @@ def _where(part: Part, grading: Grading) -> str:
             f" Step {steps[0]:.1f}."
         )
     if not hard or len(steps) < 3:
-        return (
-            f"No bar stands far above the others: they lie between Step {steps[0]:.1f} and {steps[-1]:.1f}."
-        )
+        between = f"between Step {steps[0]:.1f} and {steps[-1]:.1f}"
+        if steps[-1] - steps[0] <= _CLOSE:
+            return f"No bar stands far above the others: they lie {between}."
+        hardest = max(grading.bars, key=lambda bar: bar.step)
+        return f"The bars lie {between}; the hardest is {bar_words(hardest.number)}."
     by_section = Counter(_section(part, bar.index) for bar in hard)
     section, count = by_section.most_common(1)[0]
     where = "" if not section or 2 * count <= len(hard) else "in" if count == len(hard) else "most of them in"
     named = f", {where} {section}" if where else ""
-    numbers = _listed(bar.number for bar in hard[:6])
-    more = "" if len(hard) <= 6 else f" and {len(hard) - 6} more"
-    plural = "s" if len(hard) > 1 else ""
-    verb = "stand" if plural else "stands"
-    return (
-        f"Bar{plural} {numbers}{more} {verb} out{named}; half of the bars are at Step {middle:.1f} or below."
-    )
+    bars = capital(bar_words(*(bar.number for bar in hard[:_MOST_NAMED])))
+    more = "" if len(hard) <= _MOST_NAMED else f" and {len(hard) - _MOST_NAMED} more"
+    verb = "stand" if len(hard) > 1 else "stands"
+    return f"{bars}{more} {verb} out{named}; half of the bars are at Step {middle:.1f} or below."
 
 
 def _stands_out(bar: BarGrade, grading: Grading) -> bool:
@@ -67,11 +68,6 @@ def _stands_out(bar: BarGrade, grading: Grading) -> bool:
 def _section(part: Part, index: int) -> str:
     names = [section.name for section in part.sections if section.first_bar <= index]
     return names[-1] if names else ""
-
-
-def _listed(numbers: Iterable[int]) -> str:
-    names = [str(number) for number in numbers]
-    return names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
 
 
 def _easier_than_it_sounds(part: Part, grading: Grading, found: ComingBack) -> str:
@@ -114,7 +110,8 @@ def _few_fingers(part: Part, grading: Grading) -> str:
         if len(notes) >= _BUSY_NOTES and len(strings) <= 2 and 1 <= len(fingers) <= 2:
             count, on = number_words(len(fingers)), number_words(len(strings))
             return (
-                f"Bar {bar.number} sounds busier than it is: {count} finger{'s' * (count != 'one')} on {on}"
+                f"{capital(bar_words(bar.number))} sounds busier than it is: {count}"
+                f" finger{'s' * (count != 'one')} on {on}"
                 f" string{'s' * (on != 'one')}."
             )
     return ""
@@ -128,7 +125,8 @@ def _one_shape(part: Part, grading: Grading) -> str:
         strings = {note.string for event in part.bars[bar.index].events for note in event.struck}
         grips = _grips(grading, bar.index)
         if len(strings) >= _FULL_CHORD and len(grips) > 2 and len({grip.presses for grip in grips}) == 1:
-            return f"Bar {bar.number} sounds fuller than it is: the hand holds one shape all through it."
+            name = capital(bar_words(bar.number))
+            return f"{name} sounds fuller than it is: the hand holds one shape all through it."
     return ""
 
 
@@ -141,7 +139,8 @@ def _a_place_to_begin(part: Part, grading: Grading) -> str:
     easiest = min(sounding, key=lambda bar: bar.step)
     if _is_even([bar.step for bar in sounding]):
         return "Nothing in it is easier than the rest: begin slower."
-    return f"Bar {easiest.number} is a good place to begin: it stands at Step {easiest.step:.1f}."
+    name = capital(bar_words(easiest.number))
+    return f"{name} is a good place to begin: it stands at Step {easiest.step:.1f}."
 
 
 def _is_even(steps: Sequence[float]) -> bool:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.score import Event, Part
-from clear_steps.core.score.words import beat_words, finger_words, ordinal
+from clear_steps.core.score.words import bar_words, beat_words, capital, finger_words, ordinal
 
 SAME_STEP = 0.05  # nobody feels less
 
@@ -96,7 +96,7 @@ def _other_fingers(written: Part, other: Part, bars: range) -> Iterator[str]:
         for onset, event, changed in zip(bar.onsets, bar.events, other.bars[index].events, strict=True):
             if words := _other_grip(event, changed):
                 beat = beat_words(written.starts_at(index) + onset, bar.metre)
-                yield f"{words[0].upper()}{words[1:]} at bar {number}, {beat}"
+                yield f"{capital(words)} at {bar_words(number)}, {beat}"
 
 
 def _other_grip(written: Event, other: Event) -> str:

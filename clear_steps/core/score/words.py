@@ -43,6 +43,18 @@ _NUMBERS = (
 )
 
 
+def bar_words(*numbers: int) -> str:
+    """`bar 7`, `bars 2 and 7`, `the pickup and bar 3`."""
+    full = [str(number) for number in numbers if number]
+    bars = [f"bar{'s' if len(full) > 1 else ''} {listed(full)}"] if full else []
+    return listed([*["the pickup"] * (0 in numbers), *bars])
+
+
+def capital(text: str) -> str:
+    """With its first letter in capitals."""
+    return f"{text[:1].upper()}{text[1:]}"
+
+
 def listed(words: Sequence[str]) -> str:
     """`a, b and c`."""
     return f"{', '.join(words[:-1])} and {words[-1]}" if len(words) > 1 else "".join(words)
@@ -71,7 +83,8 @@ def count_sign(onset: Fraction, metre: Metre) -> str:
 
 def _share_words(part: Fraction) -> str:
     share = _SHARES.get(part.denominator)
-    return f"the {ordinal(part.numerator + 1)} {share} of " if share else "a point after "
+    number = "last" if part.numerator + 1 == part.denominator else ordinal(part.numerator + 1)
+    return f"the {number} {share} of " if share else "a point after "
 
 
 def finger_words(fingers: tuple[str, ...]) -> str:

@@ -34,7 +34,7 @@ def test_string_skips_are_counted_per_second_and_fingers_make_them_lighter() -> 
     found = finding(song, "picking")
     assert found.value == pytest.approx(1.5)
     assert found.step == pytest.approx(3.0)
-    assert found.evidence == "Three string skips in the bar, the first to the & of beat 1 on the 2nd string."
+    assert found.evidence == "There are three string skips, the first to the & of beat 1 on the 2nd string."
     assert finding(plucked(song, Picking.FINGERS), "picking").value == pytest.approx(0.45)
     assert finding(line("3.2", "2.3", "3.2", "2.3"), "picking").value is None
 

@@ -27,7 +27,7 @@ from clear_steps.core.score import (
     with_reading,
     with_reading_in_use,
 )
-from clear_steps.core.score.words import beat_words, count_sign, ordinal
+from clear_steps.core.score.words import bar_words, beat_words, count_sign, ordinal
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
 from clear_steps.ladders import default_ladder
@@ -245,4 +245,14 @@ def test_what_is_counted_and_what_is_told_agree_on_the_beat(
 
 def test_parts_of_a_beat_that_nobody_counts_are_named() -> None:
     assert beat_words(Fraction(1, 5), Metre(4, 4)) == "the 2nd fifth of beat 1"
-    assert beat_words(Fraction(11, 6), Metre(4, 4)) == "the 6th sixth of beat 2"
+    assert beat_words(Fraction(11, 6), Metre(4, 4)) == "the last sixth of beat 2"
+
+
+def test_the_pickup_is_no_bar_0_and_bars_far_apart_are_not_said_to_be_alike() -> None:
+    assert bar_words(0) == "the pickup"
+    assert bar_words(0, 3) == "the pickup and bar 3"
+    assert bar_words(2, 5, 7) == "bars 2, 5 and 7"
+    apart = line("3.0", "3.0", "r", "r", "r", "r", "r", "r", *["3.2", "3.9"] * 4, tempo=140)
+    where = three_sentences(apart.parts[0], grade_part(apart, apart.parts[0], LADDER), ComingBack())[1]
+    assert where.startswith("The bars lie between Step ")
+    assert where.endswith("; the hardest is bar 2.")

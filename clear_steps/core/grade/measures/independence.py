@@ -42,9 +42,12 @@ def _weigh(found: Found[Moment], window: Window, ladder: Ladder) -> float:
 
 def _tell(found: Found[Moment], bar: PlayedBar, _: Ladder) -> Told:
     first = found[0][1]
-    count = "One note is" if len(found) == 1 else f"{number_words(len(found)).capitalize()} notes are"
-    where = f"{bar.beat_words(first.onset)} on the {string_words(first.strings)}"
-    evidence = f"{count} re-fretted while another voice rings on, the first at {where}."
+    where = f"at {bar.beat_words(first.onset)} on the {string_words(first.strings)}"
+    if len(found) == 1:
+        evidence = f"One note is re-fretted while another voice rings on, {where}."
+    else:
+        count = number_words(len(found)).capitalize()
+        evidence = f"{count} notes are re-fretted while another voice rings on, the first {where}."
     return Told(len(found) / bar.seconds, Place(first.onset, first.strings), evidence)
 
 

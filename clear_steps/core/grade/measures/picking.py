@@ -66,11 +66,11 @@ def _weigh(found: Found[_Skip], window: Window, ladder: Ladder) -> float:
 
 def _tell(found: Found[_Skip], bar: PlayedBar, _: Ladder) -> Told:
     first = found[0][1].moment
-    count = "One string skip" if len(found) == 1 else f"{number_words(len(found)).capitalize()} string skips"
-    evidence = (
-        f"{count} in the bar, the first to {bar.beat_words(first.onset)} on the"
-        f" {string_words(first.strings)}."
-    )
+    where = f"to {bar.beat_words(first.onset)} on the {string_words(first.strings)}"
+    if len(found) == 1:
+        evidence = f"There is one string skip, {where}."
+    else:
+        evidence = f"There are {number_words(len(found))} string skips, the first {where}."
     if bar.picking is Picking.PICK and any(skip.far for _, skip in found):
         evidence += (
             " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."

@@ -75,9 +75,14 @@ def _others(bar: PlayedBar) -> list[tuple[float, str]]:
     others = []
     for step, name in sorted({_tuplet(prime) for prime in _primes(lengths, bar.bar.metre)}):
         mixed = any(not _primes([length], bar.bar.metre) for length in lengths)
-        others.append((step + _MIXED * mixed, f"{name} among straight notes" if mixed else name))
+        others.append(
+            (
+                step + _MIXED * mixed,
+                f"{name} stand among straight notes" if mixed else f"the beat is divided in {name}",
+            )
+        )
     if bar.bar.metre.beats not in _USUAL_BEATS:
-        others.append((_METRE_STEP, f"an odd bar of {bar.bar.metre}"))
+        others.append((_METRE_STEP, f"the bar is odd, {bar.bar.metre}"))
     elif bar.metre_changed:
         others.append((_METRE_STEP, f"the bars change to {bar.bar.metre}"))
     return others

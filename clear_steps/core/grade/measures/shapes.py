@@ -12,6 +12,7 @@ from clear_steps.core.score.words import number_words
 
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
 _HELD_BARRE_SHARE = 0.7  # of a full barre's Step that it costs to hold it (from memory)
+_OFTEN = 0.5  # changes a second that make it harder to speak of
 _A_SHAPE = 2  # strings pressed at once
 
 
@@ -63,11 +64,10 @@ def _tell(found: Found[_Set], bar: PlayedBar, _: Ladder) -> Told:
     if not setting.fingers or moment.grip is None:
         barre = moment.grip.barre_fret if moment.grip else 0
         return Told(0.0, place, f"A full barre at fret {barre} is held.")
-    change = f", {1 / worst.rate:.1f} s after the last shape" if worst.rate else ""
+    change = f", {1 / worst.rate:.1f} s after the last shape" if worst.rate >= _OFTEN else ""
     chord = f" ({moment.event.chord})" if moment.event.chord else ""
     evidence = (
-        f"At {bar.beat_words(moment.onset)} {_setting_words(setting)} to set{chord}{change}"
-        f"{bar.way_in(moment)}."
+        f"At {bar.beat_words(moment.onset)} {_setting_words(setting)} set{chord}{change}{bar.way_in(moment)}."
     )
     return Told(worst.rate, place, evidence)
 
@@ -76,11 +76,11 @@ def _setting_words(setting: Setting) -> str:
     fingers = number_words(setting.fingers)
     count = f"{fingers} finger{'s' if setting.fingers > 1 else ''}"
     if setting.barre_strings >= FULL_BARRE_STRINGS:
-        return f"a full barre at fret {setting.barre_fret}, {count} in all,"
+        return f"a full barre at fret {setting.barre_fret}, {count} in all, is"
     if setting.barre_strings:
         strings = number_words(setting.barre_strings)
-        return f"a barre over {strings} strings at fret {setting.barre_fret}, {count} in all,"
-    return count
+        return f"a barre over {strings} strings at fret {setting.barre_fret}, {count} in all, is"
+    return f"{count} {'is' if setting.fingers == 1 else 'are'}"
 
 
 def _rung(ladder: Ladder, step: int) -> str:

@@ -1,5 +1,6 @@
 """Speed: notes per second over one, two and four beats, fretting and picking hand apart."""
 
+from collections import Counter
 from collections.abc import Iterator, Sequence
 from math import ceil
 from operator import sub
@@ -20,22 +21,35 @@ _ALL_THROUGH = "all through the bar"
 _SAME_AGAIN, _SLOW_S = 1.2, 0.25
 _CROSSING_WORK, _SKIP_WORK = 0.1, 0.25  # to the next string, and over one: shares of a stroke (from memory)
 _HANDS = ("fretting", "picking")
+_WORTH_TELLING = 1.05  # so much more work than notes
+_AGAIN, _CROSSING = "the same stroke again and again", "on other strings in turn"
 
 
 class _Action(NamedTuple):
     hand: str
     work: float  # in strokes
     moment: Moment
+    more: str = ""  # why it is more work than a stroke
 
 
 class _Busy(NamedTuple):
-    """So many notes a second of one hand from a moment on; its Step by how long it holds."""
+    """So many notes a second of one hand from a moment on, and the work they are in strokes a second; its
+    Step by how long it holds."""
 
     step: float
-    rate: float
+    notes: float
+    work: float
     hand: str
     moment: Moment
     words: str
+
+
+class _Rate(NamedTuple):
+    """Work and notes a quarter from an action (index) on."""
+
+    work: float
+    notes: float
+    first: int
 
 
 def _find(bar: PlayedBar, _: Ladder) -> Found[_Action]:
@@ -49,11 +63,15 @@ def _weigh(found: Found[_Action], window: Window, ladder: Ladder) -> float:
 
 def _tell(found: Found[_Action], bar: PlayedBar, ladder: Ladder) -> Told:
     busy = max(_busiest(found, window_of(bar), ladder), key=lambda each: each.step)
+    more = ""
+    if busy.work > _WORTH_TELLING * busy.notes:
+        causes = Counter(action.more for _, action in found if action.hand == busy.hand and action.more)
+        more = f", {causes.most_common(1)[0][0]}"
     evidence = (
-        f"From {bar.beat_words(busy.moment.onset)} the {busy.hand} hand has {busy.rate:.1f} notes a second to"
-        f" play, {busy.words}."
+        f"From {bar.beat_words(busy.moment.onset)} the {busy.hand} hand has {busy.notes:.1f} notes a second"
+        f" to play, {busy.words}{more}."
     )
-    return Told(busy.rate, Place(busy.moment.onset, busy.moment.strings), evidence)
+    return Told(busy.notes, Place(busy.moment.onset, busy.moment.strings), evidence)
 
 
 def _busiest(found: Found[_Action], window: Window, ladder: Ladder) -> Iterator[_Busy]:
@@ -72,23 +90,24 @@ def _busiest(found: Found[_Action], window: Window, ladder: Ladder) -> Iterator[
         all_through = 0.0
         if len(bursts) < len(_BURSTS):
             all_through = sum(works) / length
-            rate = all_through / window.quarter_seconds
-            yield _Busy(curve.step(rate), rate, hand, actions[0][1].moment, _ALL_THROUGH)
+            work, notes = (each / length / window.quarter_seconds for each in (sum(works), len(works)))
+            yield _Busy(curve.step(work), notes, work, hand, actions[0][1].moment, _ALL_THROUGH)
         closest = min(map(sub, onsets[1:], onsets), default=length)
         for burst, share, words in bursts:
             if share * max(works) * ceil(burst / closest) / burst < all_through:
                 continue  # an even stream: no burst of it counts for more
-            most, at = _most(onsets, works, length, burst)
-            rate = most / window.quarter_seconds
-            yield _Busy(curve.step(share * rate), rate, hand, actions[at][1].moment, words)
+            most = _most(onsets, works, length, burst)
+            work, notes = (each / window.quarter_seconds for each in (most.work, most.notes))
+            moment = actions[most.first][1].moment
+            yield _Busy(curve.step(share * work), notes, work, hand, moment, words)
 
 
-def _most(onsets: Sequence[float], works: Sequence[float], length: float, burst: float) -> tuple[float, int]:
-    """The most strokes a quarter over bursts that open at an action, by running sums, and at which.
+def _most(onsets: Sequence[float], works: Sequence[float], length: float, burst: float) -> _Rate:
+    """The most strokes a quarter over bursts that open at an action, by running sums.
 
     One long note is not a note a beat: where it is alone, the time until the next counts.
     """
-    best, where = 0.0, 0
+    best = _Rate(0.0, 0.0, 0)
     total, stop, count = 0.0, 0, len(onsets)
     for start, first in enumerate(onsets):
         end = first + burst - _SLACK
@@ -96,11 +115,10 @@ def _most(onsets: Sequence[float], works: Sequence[float], length: float, burst:
             total += works[stop]
             stop += 1
         lasts = burst if stop > start + 1 else max((onsets[stop] if stop < count else length) - first, burst)
-        rate = total / lasts
-        if rate > best:
-            best, where = rate, start
+        if total / lasts > best.work:
+            best = _Rate(total / lasts, (stop - start) / lasts, start)
         total -= works[start]
-    return best, where
+    return best
 
 
 def _fretting(bar: PlayedBar) -> Iterator[_Action]:
@@ -118,7 +136,8 @@ def _picking(bar: PlayedBar) -> Iterator[_Action]:
         apart = abs(struck[0].string - before) if len(struck) == 1 and before is not None else 0
         crossing = (0.0, _CROSSING_WORK)[apart] if apart < 2 else _SKIP_WORK
         again = last is not None and _same_again(last, moment)
-        yield _Action("picking", (1.0 + crossing) * (_SAME_AGAIN if again else 1.0), moment)
+        work = (1.0 + crossing) * (_SAME_AGAIN if again else 1.0)
+        yield _Action("picking", work, moment, _AGAIN if again else _CROSSING * bool(crossing))
         before = struck[0].string if len(struck) == 1 else None
         last = moment
 

@@ -77,7 +77,8 @@ def _demands(moment: Moment, before: Moment | None, ladder: Ladder) -> Iterator[
         name, plural = TECHNIQUES[row].name, TECHNIQUES[row].plural
         bearing = modifiers_of(row, Use(notes[string], moment, before)) if string in notes else ()
         step = ladder.technique_steps[row] + sum(ladder.modifiers[modifier] for modifier in bearing)
-        yield _Named(name, plural, max(step, 0.0), row in SETTINGS, bearing), string
+        harder = tuple(modifier for modifier in bearing if ladder.modifiers[modifier] > 0)
+        yield _Named(name, plural, max(step, 0.0), row in SETTINGS, harder), string
     for name in sorted(moment.event.own_techniques & set(ladder.own_techniques)):
         yield _Named(name, f"{name} notes", ladder.own_techniques[name]), moment.strings[0]
 
@@ -90,10 +91,11 @@ def _evidence(bar: PlayedBar, moment: Moment, string: int, hardest: _Named, coun
     every = listed[0] if len(listed) == 1 else f"{', '.join(listed[:-1])} and {listed[-1]}"
     where = f"at {bar.beat_words(moment.onset)} on the {string_words((string,))}"
     why = f" ({', '.join(hardest.bearing)})" if hardest.bearing else ""
+    there = "There is" if every.startswith("one ") else "There are"
     if len(kinds) == 1:
-        first = "first " if len(counts) == 1 < counts[hardest] else "the hardest " if len(counts) > 1 else ""
-        return f"{every.capitalize()}, {first}{where}{why}."
-    return f"{every.capitalize()}; the hardest is the {hardest.name} {where}{why}."
+        several = "the hardest " if len(counts) > 1 else "the first " if counts[hardest] > 1 else ""
+        return f"{there} {every}, {several}{where}{why}."
+    return f"{there} {every}; the hardest is the {hardest.name} {where}{why}."
 
 
 def _counted(name: str, plural: str, count: int) -> str:
