@@ -210,10 +210,12 @@ def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[in
 
 def _rest_of_chord(bar: Bar, index: int, taught: Held | None) -> tuple[Note, ...]:
     """Where a chord is struck in part, beside the whole of it: what the hand holds of it all the same. One
-    note alone, a bass, is in part where both are of a grip whose fingers are taught."""
+    note alone, a bass, is in part where both are of a grip whose fingers are taught, with open strings: a
+    barre need not lie over the bass yet."""
     event = bar.events[index]
     own = {(note.string, note.fret) for note in event.notes}
-    of_the_grip = {*taught.frets.items()} if taught and not taught.loose else set()
+    is_open = taught is not None and not taught.loose and 0 in taught.frets.values()
+    of_the_grip = {*taught.frets.items()} if taught and is_open else set()
     for other in (*bar.events[max(index - 1, 0) : index], *bar.events[index + 1 : index + 2]):
         whole = {(note.string, note.fret) for note in other.notes}
         if len(own) >= _IN_PART:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from fractions import Fraction
 from math import lcm
 
-from clear_steps.core.score import Metre, Part, Stroke, Technique
+from clear_steps.core.score import Metre, Part, Picking, Stroke, Technique
 from clear_steps.core.score.tuning import bass_from
 from clear_steps.core.shapes.moments import Moment
 
@@ -94,13 +94,15 @@ def _guessed_stroke(moment: Moment) -> Stroke:
 
 def _strings(part: Part, moments: Sequence[Moment]) -> list[Said]:
     low = bass_from(part.tuning.strings)
-    bass = max(note.string for moment in moments for note in moment.event.struck)
-    return [_struck(moment, bass, low) for moment in moments]
+    lowest = [max(note.string for note in moment.event.struck) for moment in moments]
+    bass = next((string for string in lowest if string >= low), max(lowest))
+    plucked = part.picking is Picking.FINGERS
+    return [_struck(moment, bass, low, plucked) for moment in moments]
 
 
-def _struck(moment: Moment, bass: int, low: int) -> Said:
+def _struck(moment: Moment, bass: int, low: int, plucked: bool) -> Said:
     strings = sorted((note.string for note in moment.event.struck), reverse=True)
-    if len(strings) >= _STRUM:
+    if len(strings) >= _STRUM and (moment.event.stroke or not plucked):
         return (moment.event.stroke or _guessed_stroke(moment)).value
     on_beat = moment.onset.denominator == 1
     said = tuple(

@@ -173,7 +173,7 @@
       </ol>
     {:else if block === 'steps'}
       <p>{words.each}</p>
-      <ul class="gap-6" style:columns={2}>
+      <ul class="break-inside-avoid gap-6" style:columns={2}>
         {#each fresh as chunk, at (at)}
           <li class="flex break-inside-avoid items-baseline gap-x-3">
             <b class="min-w-16">{chunk.called}</b>
