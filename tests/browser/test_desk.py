@@ -89,7 +89,7 @@ def test_the_whole_desk_by_keyboard_alone(page: Page) -> None:
     page.sees("5th string, open, sounds A2")
     page.press(Keys.ARROW_DOWN)
     page.sees("Bar 2")
-    page.sees("Two whole-tone bends")
+    page.sees("two whole-tone bends")
     page.press_shifted(Keys.ARROW_DOWN)
     page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "[data-bar][aria-pressed=true]")) == 2)
     page.press("?")

@@ -134,7 +134,7 @@ def test_a_new_measure_is_graded_told_and_shown(chain: dict[str, Any]) -> None:
 
 
 def test_a_new_technique_is_read_written_graded_and_shown(chain: dict[str, Any]) -> None:
-    assert chain["findings"]["technique"][1].startswith("One knock, at beat 1 on the 1st string")
+    assert chain["findings"]["technique"][1].startswith("There is one knock, at beat 1 on the 1st string")
     assert chain["techniques"]["knock"] == 2.5
     assert "how|knock" in chain["written"].replace(" ", "")
     assert "knock" in chain["page_techniques"]

@@ -57,12 +57,13 @@ def test_how_much_a_passing_reach_counts_by_the_time_there_is() -> None:
 
 
 def test_down_strokes_alone_count_a_fifth_more_above_four_a_second() -> None:
-    def rate(tempo: int, stroke: Stroke | None) -> float:
+    def step(tempo: int, stroke: Stroke | None) -> float:
         song = one_bar(*[struck(6, stroke=stroke) for _ in range(8)], tempo=tempo)
-        return finding(song, "speed").value or 0
+        return finding(song, "speed").step
 
-    assert rate(150, Stroke.DOWN) == pytest.approx(5 * (1 + 7 * 1.2) / 8)
-    assert rate(90, Stroke.DOWN) == pytest.approx(3)
+    curve = default_ladder().curves["picking_speed"]
+    assert step(150, Stroke.DOWN) == pytest.approx(curve.step(5 * (1 + 7 * 1.2) / 8))
+    assert step(90, Stroke.DOWN) == pytest.approx(curve.step(3))
 
 
 def test_fingers_find_a_far_string_with_a_third_of_the_work_of_a_pick() -> None:
@@ -90,8 +91,8 @@ def test_tuplets_by_name_and_mixed_with_straight_notes_a_step_more() -> None:
     third, fifth, seventh = Fraction(1, 3), Fraction(1, 5), Fraction(1, 7)
     assert found(third, 12, 0).step == 3
     assert found(third, 6, 4).step == 4
-    assert (found(fifth, 20, 0).step, found(fifth, 20, 0).evidence) == (4, "Quintuplets.")
-    assert (found(seventh, 28, 0).step, found(seventh, 28, 0).evidence) == (4.5, "Septuplets.")
+    assert (found(fifth, 20, 0).step, found(fifth, 20, 0).evidence) == (4, "The beat is divided in quintuplets.")
+    assert (found(seventh, 28, 0).step, found(seventh, 28, 0).evidence) == (4.5, "The beat is divided in septuplets.")
     assert found(Fraction(1, 11), 44, 0).step == rhythm._OTHER_TUPLETS[0] == 5
 
 
