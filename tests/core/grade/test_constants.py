@@ -61,7 +61,7 @@ def test_down_strokes_alone_count_a_fifth_more_above_four_a_second() -> None:
         song = one_bar(*[struck(6, stroke=stroke) for _ in range(8)], tempo=tempo)
         return finding(song, "speed").step
 
-    curve = default_ladder().curves["picking_speed"]
+    curve = LADDER.curves["picking_speed"]
     assert step(150, Stroke.DOWN) == pytest.approx(curve.step(5 * (1 + 7 * 1.2) / 8))
     assert step(90, Stroke.DOWN) == pytest.approx(curve.step(3))
 
@@ -91,8 +91,14 @@ def test_tuplets_by_name_and_mixed_with_straight_notes_a_step_more() -> None:
     third, fifth, seventh = Fraction(1, 3), Fraction(1, 5), Fraction(1, 7)
     assert found(third, 12, 0).step == 3
     assert found(third, 6, 4).step == 4
-    assert (found(fifth, 20, 0).step, found(fifth, 20, 0).evidence) == (4, "The beat is divided in quintuplets.")
-    assert (found(seventh, 28, 0).step, found(seventh, 28, 0).evidence) == (4.5, "The beat is divided in septuplets.")
+    assert (found(fifth, 20, 0).step, found(fifth, 20, 0).evidence) == (
+        4,
+        "The beat is divided in quintuplets.",
+    )
+    assert (found(seventh, 28, 0).step, found(seventh, 28, 0).evidence) == (
+        4.5,
+        "The beat is divided in septuplets.",
+    )
     assert found(Fraction(1, 11), 44, 0).step == rhythm._OTHER_TUPLETS[0] == 5
 
 
