@@ -8,7 +8,7 @@ from fractions import Fraction
 from clear_steps.core.hand import Grip as PathGrip
 from clear_steps.core.score import Finger
 from clear_steps.core.score.timing import BarTime
-from clear_steps.core.score.words import finger_words, number_words
+from clear_steps.core.score.words import capital, finger_words, number_words
 from clear_steps.core.shapes import Grip, Kind, Shapes, Stretch
 
 _STRUM = 3  # strings at once that the hand may let go halfway
@@ -61,7 +61,7 @@ class Change:
             _told(added, "is added", "are added"),
         ]
         said = "; ".join(filter(None, told)) or "nothing moves"
-        return f"{said[0].upper()}{said[1:]}; the hand is free for {self.seconds:.1f} s."
+        return f"{capital(said)}; the hand is free for {self.seconds:.1f} s."
 
 
 def _told(fingers: tuple[Finger, ...], one: str, many: str) -> str:

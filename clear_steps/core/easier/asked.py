@@ -18,6 +18,7 @@ from clear_steps.core.errors import InvalidValueError
 from clear_steps.core.grade import GradeRequest, Ladder, grade_part
 from clear_steps.core.score import Part, Song
 from clear_steps.core.score.blending import Notes, blended
+from clear_steps.core.score.words import capital
 
 
 @dataclass(frozen=True, slots=True)
@@ -119,7 +120,7 @@ def asked_edit(
             max((edit.id for edit in edits), default=0) + 1,
             kind,
             own.changes,
-            f"{where[:1].upper()}{where[1:]}: asked for.",
+            f"{capital(where)}: asked for.",
             f"{where}: the song's Step {before:.1f} to {own.step:.1f}{harder}",
             0.0,
             dependencies(kept, own.changes),

@@ -40,8 +40,18 @@ class Local:
         self._shapes = bars_of_one_shape(part, coming_back(part))
         self._taken: list[_Taken] = []
 
-    def lowered(self, planned: Planned, target: float) -> Planned:
-        """What a plan made, with bars brought further down; as it was where that leads nowhere."""
+    def lowered(self, begun: Sequence[Planned], target: float) -> Planned:
+        """What one of some plans made, the one from which that keeps most, with bars brought further down;
+        the last of the plans as it was where none leads there."""
+        best, taken = begun[-1], list[_Taken]()
+        for planned in begun:
+            made = self._lowered(planned, target)
+            if made is not None and (not best.reached or made.kept > best.kept):
+                best, taken = made, self._taken
+        self._taken = taken
+        return best
+
+    def _lowered(self, planned: Planned, target: float) -> Planned | None:
         self._taken, version = [], self.proposals.known(planned.version)
         for _ in range(_ROUNDS):
             before = version
@@ -49,8 +59,7 @@ class Local:
             if version is before or self._heights.reached(version, target):
                 break
         if not self._trials.is_reached(version, target):
-            self._taken = []
-            return planned
+            return None
         kept, highest = self._scores.overall(version), self._heights.highest(version)
         return replace(planned, version=version, kept=kept, reached=True, highest=highest)
 

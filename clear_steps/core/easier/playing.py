@@ -9,7 +9,7 @@ from clear_steps.core.easier.edit import Edit, version_of
 from clear_steps.core.easier.words import does
 from clear_steps.core.score import Event, Part
 from clear_steps.core.score.chords import parse_chord
-from clear_steps.core.score.words import listed
+from clear_steps.core.score.words import capital, listed
 
 _SHAPES = frozenset({"chord", "retune", "capo"})
 _MOST_SHAPES = 6  # told of one song
@@ -28,7 +28,7 @@ class Saying:
 
     def words(self, part: Part) -> str:
         """A sentence, with its bars where they are not all."""
-        own = self.text[:1].upper() + self.text[1:]
+        own = capital(self.text)
         return f"{own}." if self.everywhere else f"{own} ({bars_words(part, self.bars)})."
 
 
@@ -49,7 +49,7 @@ def what_to_play(part: Part, edits: Sequence[Edit]) -> tuple[Saying, ...]:
 def sentence(part: Part, edits: Sequence[Edit]) -> str:
     """The most important of what there is to play, as one sentence a teacher would say."""
     said = [saying.text for saying in what_to_play(part, edits)][:_TOLD]
-    return f"{'; '.join(said)[:1].upper()}{'; '.join(said)[1:]}." if said else "All the notes, as written."
+    return f"{capital('; '.join(said))}." if said else "All the notes, as written."
 
 
 def _shapes(version: Part, edits: Iterable[Edit]) -> list[tuple[str, str]]:

@@ -155,7 +155,7 @@ class _Search:
         self._trials.ceiling = ceiling
         planned = self._planner.lowered(self._plan, target)
         if not planned.reached:
-            planned = self._lowered_locally((self._trials.judged(self._plan, target), planned), target)
+            planned = self._local.lowered((self._trials.judged(self._plan, target), planned), target)
         lowest = planned
         if not planned.reached:
             planned = replace(self._worth_its_loss(planned, target), reached=False)
@@ -173,12 +173,6 @@ class _Search:
             blocking,
             max(lowest.highest, 1.0),
         )
-
-    def _lowered_locally(self, begun: Sequence[Planned], target: float) -> Planned:
-        """With single notes on top of the plan from which that keeps most."""
-        made = [self._local.lowered(own, target) for own in begun]
-        best = max(range(len(made)), key=lambda at: (made[at].reached, made[at].kept))
-        return self._local.lowered(begun[best] if made[best].reached else begun[-1], target)
 
     def _proof(self, lowest: Planned, target: float) -> tuple[Blocking, ...]:
         return blocking_bars(lowest, target, self._trials, self._planner, self._local.proposals)

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from clear_steps.core.figures.likeness import As
 from clear_steps.core.figures.told import At, ComingBack, Figure, Place, Rule
 from clear_steps.core.score import Part
-from clear_steps.core.score.words import beat_words, number_words, string_words
+from clear_steps.core.score.words import beat_words, capital, number_words, string_words
 
 _NAMED = 2  # moments; more are counted
 _TIMES = {2: "twice"}
@@ -25,7 +25,7 @@ def told_lines(part: Part, found: ComingBack) -> list[str]:
 def rule_words(part: Part, rule: Rule) -> str:
     """`Bars 1 to 3: each bar two frets lower`."""
     where = stretch_words(part, rule.first, rule.last)
-    return f"{where[0].upper()}{where[1:]}: {rule.words}"
+    return f"{capital(where)}: {rule.words}"
 
 
 def figure_words(part: Part, figure: Figure) -> str:
@@ -33,7 +33,7 @@ def figure_words(part: Part, figure: Figure) -> str:
     first = figure.first
     where = stretch_words(part, first.first, first.last)
     times = _TIMES.get(figure.times, f"{number_words(figure.times)} times")
-    return f"{where[0].upper()}{where[1:]}{_voice_words(figure)}, {times}"
+    return f"{capital(where)}{_voice_words(figure)}, {times}"
 
 
 def likeness_words(part: Part, place: Place) -> str:

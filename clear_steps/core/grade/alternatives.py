@@ -49,12 +49,11 @@ MOST_BARS = 8
 _FINGERINGS = 24  # cheapest paths looked at for fingers that differ
 _OTHER_NOTES = 2  # with other fingers, for it to be another order of fingers and not a single note
 _MOST_FINGERINGS = 2  # of these that are shown
-_MOST_DEARER = 60_000  # a place, in the units of a path: what creeps or crosses costs more
+_MOST_DEARER = 20_000  # a place, in the units of a path: what creeps or crosses costs more
 _MOST_PLACES = 4
 _NOT_EASIER = 1  # of a family that is shown all the same
 _POSITIONS = range(1, 16)
 _POSITION_FRETS = 5  # frets a hand covers without moving, one stretched to
-
 _MOST_STRINGS = 1
 _HABITS = {
     "Without the little finger": frozenset({Finger.LITTLE}),
@@ -192,8 +191,7 @@ class _Passage:
             if path.cost <= paths[0].cost + _MOST_DEARER * apart(path)
             and all(map(keeps_taught, shapes, path.grips))
         ]
-        for path in sorted(taught, key=lambda path: apart(path) < _OTHER_NOTES):
-            # stable: the cheapest first of each
+        for path in sorted(taught, key=lambda path: apart(path) < _OTHER_NOTES):  # stable: cheapest first
             grips = dict(zip(places, path.grips, strict=False))
             bars = [_pinned_bar(bar, at, grips) for at, bar in enumerate(self._bars(self._part), self._first)]
             yield "", self._with_bars(self._part, bars)

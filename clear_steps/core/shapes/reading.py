@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from functools import lru_cache
 from itertools import groupby, pairwise
 
 from clear_steps.core.score import Bar, Part, Tuning
@@ -22,6 +23,7 @@ def read_shapes(part: Part) -> Shapes:
     return Shapes(moments, tuple(_with_pattern(part, moments, stretch) for stretch in found))
 
 
+@lru_cache(maxsize=1024)
 def shapes_in(bar: Bar, tuning: Tuning, chord: str = "") -> Shapes:
     """What a player sees of one bar alone, patterns left out; `chord` is the name in force."""
     moments = moments_of((bar,), chord)

@@ -1,5 +1,7 @@
 """Other ways to play a passage: on other strings, by fewer fingers, with what must be stopped."""
 
+from itertools import pairwise
+
 from clear_steps.core.grade.alternatives import alternatives
 from clear_steps.core.grade.clashes import clash_words
 from clear_steps.core.grade.way import Alternative
@@ -40,6 +42,26 @@ def test_a_slur_from_before_the_passage_keeps_its_string() -> None:
     ).song
     told = alternatives(song, song.parts[0], 1, 1, default_ladder())
     assert not any(way.title.startswith("The same on") for way in told)
+
+
+QUARTERS = """
+  e|----------------|
+  B|----------------|
+  G|2---3---2---2b4-|
+  D|----------------|
+  A|----------------|
+  E|----------------|
+"""
+
+
+def test_other_fingers_do_not_creep_to_the_next_fret() -> None:
+    """Of the 24 cheapest paths one went from fret 3 to fret 2 by the second finger."""
+    after = QUARTERS.replace("2---3---2---2b4-", "5---------------")
+    song = read_tab(f"Tempo: 90\n{QUARTERS}{after}").song
+    for way in alternatives(song, song.parts[0], 0, 1, default_ladder()):
+        notes = [event.notes[0] for event in way.part.bars[0].events]
+        if " instead of " in way.title:
+            assert all(a.finger != b.finger for a, b in pairwise(notes) if abs(a.fret - b.fret) == 1)
 
 
 def test_no_two_ways_have_one_title() -> None:

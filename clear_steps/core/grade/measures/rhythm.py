@@ -14,6 +14,7 @@ from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Metre
+from clear_steps.core.score.words import capital
 
 _MIXED, _METRE_STEP = 1.0, 3.5  # tuplets among straight notes add a Step
 # By the prime that divides the beat: its Step and its name (from memory).
@@ -162,7 +163,7 @@ def _tell(found: Found[_Felt], _: PlayedBar, __: Ladder) -> Told:
     felt = found[0][1]
     text = "; ".join(felt.words)
     place = Place(felt.at.onset, felt.at.strings)
-    return Told(float(felt.amount), place, f"{text[:1].upper()}{text[1:]}.")
+    return Told(float(felt.amount), place, f"{capital(text)}.")
 
 
 def _rung(ladder: Ladder, step: int) -> str:

@@ -26,7 +26,7 @@ class _Named:
     plural: str
     step: float
     setting: bool = False  # of the hand, for as long as it lasts: it does not add up
-    bearing: tuple[Modifier, ...] = ()  # what makes it harder or easier here
+    bearing: tuple[Modifier, ...] = ()  # what makes it harder here
 
 
 class _Demand(NamedTuple):

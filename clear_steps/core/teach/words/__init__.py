@@ -17,7 +17,7 @@ from clear_steps.core.teach.words.facts import ChunkFacts, Grips
 from clear_steps.core.teach.words.languages import Language
 from clear_steps.core.teach.words.names import Names, chord_in
 from clear_steps.core.teach.words.phrases import Phrases
-from clear_steps.core.teach.words.sentences import MOST_WORDS, Spoken, sentences_of, spoken
+from clear_steps.core.teach.words.sentences import MOST_WORDS, Spoken, sentence, sentences_of, spoken
 from clear_steps.core.teach.words.sheet import care_sentences, hard_sentences
 from clear_steps.core.teach.words.spanish import Spanish, like_words
 from clear_steps.core.teach.words.telling import told_chunks
@@ -68,7 +68,7 @@ def tuning_words(
 ) -> tuple[str, ...]:
     """How every string is turned to a tuning, a sentence each."""
     phrases, letters = PHRASES[language], tuning.letters
-    return tuple(_sentence(phrases.turn(turn, chord_in(letters[turn.string - 1], names))) for turn in found)
+    return tuple(sentence(phrases.turn(turn, chord_in(letters[turn.string - 1], names))) for turn in found)
 
 
 def setting_words(
@@ -79,18 +79,14 @@ def setting_words(
     apart = sounds_apart(old, setting.tuning, setting.capo)
     return SettingWords(
         tuning_words(setting.tuning, setting.turns, language, names),
-        _sentence(phrases.capo(setting.capo)),
-        "" if apart is None else _sentence(phrases.sounds(apart)),
+        sentence(phrases.capo(setting.capo)),
+        "" if apart is None else sentence(phrases.sounds(apart)),
     )
 
 
 def cents_words(cents: int, language: Language = Language.ENGLISH) -> str:
     """What to do about a recording that is so many cents off; empty for none."""
-    return _sentence(PHRASES[language].off_pitch(cents)) if cents else ""
-
-
-def _sentence(phrase: str) -> str:
-    return f"{phrase[0].upper()}{phrase[1:]}."
+    return sentence(PHRASES[language].off_pitch(cents)) if cents else ""
 
 
 PHRASES: dict[Language, Phrases] = {Language.ENGLISH: English(), Language.SPANISH: Spanish()}

@@ -8,7 +8,7 @@ from typing import NamedTuple
 
 from clear_steps.core.figures import At
 from clear_steps.core.score import Metre, Stroke, Technique
-from clear_steps.core.score.words import count_sign
+from clear_steps.core.score.words import capital, count_sign
 from clear_steps.core.teach.words.facts import ChunkFacts, MomentFact, NoteFact
 from clear_steps.core.teach.words.names import Names, chord_in
 from clear_steps.core.teach.words.phrases import Phrases
@@ -53,7 +53,7 @@ def _chunk(facts: ChunkFacts, phrases: Phrases, names: Names, told: Told) -> lis
     found += _packed(_moments(moments, phrases, names, told))
     found += _counts(facts, phrases)
     found += _hands(facts, phrases)
-    return [_sentence(each) for each in found]
+    return [sentence(each) for each in found]
 
 
 def _begins(facts: ChunkFacts, phrases: Phrases) -> str:
@@ -64,17 +64,17 @@ def _like(facts: ChunkFacts, phrases: Phrases, names: Names) -> Iterator[str]:
     assert facts.like
     like = facts.like
     if like.elsewhere:
-        yield _sentence(_begins(facts, phrases))
-    yield _sentence(phrases.like(like.name, like.how, like.by))
+        yield sentence(_begins(facts, phrases))
+    yield sentence(phrases.like(like.name, like.how, like.by))
     if like.elsewhere:
-        yield from map(_sentence, _counts(facts, phrases))
+        yield from map(sentence, _counts(facts, phrases))
     for moment in like.but:
         metre, onset = _place(facts, moment)
         beat = phrases.beat(onset, metre)
         first = facts.moments[0].at.bar
         where = phrases.in_bar(beat, facts.number + moment.at.bar - first) if facts.several_bars else beat
         for number, phrase in enumerate(_whole(replace(moment, chord=""), phrases, names)):
-            yield _sentence(phrases.but(where, phrase) if not number else phrase)
+            yield sentence(phrases.but(where, phrase) if not number else phrase)
 
 
 def _place(facts: ChunkFacts, moment: MomentFact) -> tuple[Metre, Fraction]:
@@ -267,5 +267,6 @@ def _words(text: str) -> int:
     return len(text.split())
 
 
-def _sentence(phrase: str) -> str:
-    return f"{phrase[0].upper()}{phrase[1:]}."
+def sentence(phrase: str) -> str:
+    """With a capital letter and a full stop."""
+    return f"{capital(phrase)}."
