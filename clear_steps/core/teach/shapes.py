@@ -64,17 +64,24 @@ def _grips(seen: Shapes, stretch: Stretch) -> Iterator[tuple[int, Grip, str]]:
 
 
 def _fingers(moments: tuple[Moment, ...], grip: Grip, grips: PathGrips) -> Mapping[int, str]:
-    """By string as the path takes them, and of strings that are not struck as the school that agrees."""
-    found: dict[int, str] = {}
+    """By string as the school that agrees most with the path and with all that is written, strings that are
+    not struck too; as the path where none is taught so."""
+    path: dict[int, str] = {}
+    written: dict[int, str] = {}
     for moment in moments:
         own = grips.get((moment.bar, moment.index))
-        for string, fret in moment.frets.items():
-            if own and fret and grip.frets.get(string) == fret:
-                found.setdefault(string, own.finger_on(string) or "")
-    for school in grip.schools:
-        if all(school[string] == finger for string, finger in found.items()):
-            return {string: finger for string, finger in school.items() if finger != _OPEN}
-    return found
+        for note in moment.event.struck:
+            if own and note.fret and grip.frets.get(note.string) == note.fret:
+                path.setdefault(note.string, own.finger_on(note.string) or "")
+                if note.finger:
+                    written[note.string] = note.finger
+
+    def agrees(school: Mapping[int, str]) -> int:
+        return sum(school[string] == finger for string, finger in path.items())
+
+    taught = [school for school in grip.schools if written.items() <= school.items()]
+    school = max(taught, key=agrees, default=path)
+    return {string: finger for string, finger in school.items() if finger != _OPEN}
 
 
 def shapes(places: tuple[ShapePlace, ...]) -> tuple[Shape, ...]:

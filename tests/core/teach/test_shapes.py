@@ -42,6 +42,32 @@ def test_a_grip_that_is_seen_is_drawn_with_its_name() -> None:
     assert [place.shape.name for place in found] == ["Am"], "what passes is not held"
 
 
+MELODY = """Tempo: 104
+
+chd|F               |
+len|e e e e e e e e |
+  e|------1---------|
+  B|1---------3-----|
+  G|--2-----------2-|
+  D|----3-------3---|
+  A|--------3-------|
+  E|1---------------|
+"""
+
+
+def test_a_shape_is_drawn_as_it_is_taught_whatever_a_melody_over_it_takes() -> None:
+    """The little finger plays the melody: the picture had the third finger on two strings."""
+    (place,) = places(MELODY)
+    assert place.shape.fingers == ("1", "1", "2", "4", "3", "1")
+
+
+def test_written_fingers_are_drawn_before_those_that_are_taught() -> None:
+    (place,) = places(
+        MELODY.replace("len|", "fin|1 2 3 1 3 4 3 2 |\nlen|").replace("--3-------3---", "--3-------3---")
+    )
+    assert place.shape.fingers[3:5] == ("3", "3")
+
+
 def test_a_line_and_two_strings_carried_are_not_drawn() -> None:
     line = """Tempo: 80
 
