@@ -215,7 +215,7 @@ def attacks(recording: Recording) -> list[float]:
     for at in range(40, count - 8):
         before, after = energy[at - 30 : at - 2].max(), energy[at : at + 6].max()
         moment = at * frame / recording.rate
-        if after > 4 * before and after > 0.02 * energy.max() and (not found or moment - found[-1] > 0.08):
+        if after > 2.5 * before and after > 0.02 * energy.max() and (not found or moment - found[-1] > 0.08):
             found.append(moment)
     return found
 
