@@ -48,9 +48,9 @@ def weighed(peak: float, typical: float, on_top: float, weighing: Weighing) -> f
     return min(peak_share * peak + typical_share * typical + on_top, HARDEST_STEP)
 
 
-def norm(steps: Iterable[float], past_hand: bool) -> float:
-    """A bar's Step from those of its measures."""
-    together = _power_sum(steps)
+def norm(steps: Iterable[float], past_hand: bool, on_top: float = 0.0) -> float:
+    """A bar's Step from those of its measures, and what is added on top."""
+    together = _power_sum(steps) + on_top
     return HARDEST_STEP if past_hand else min(max(together, EASIEST_STEP), HARDEST_STEP)
 
 

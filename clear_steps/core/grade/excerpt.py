@@ -7,10 +7,9 @@ from fractions import Fraction
 from itertools import pairwise
 
 from clear_steps.core.figures import At
-from clear_steps.core.grade.adding import norm
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES, window_of
-from clear_steps.core.grade.peak import Founds, JudgedBar, steps_of
+from clear_steps.core.grade.peak import Founds, JudgedBar, stretch_step
 from clear_steps.core.grade.step import Grader, GradeRequest, Grading
 from clear_steps.core.score import Part, Song
 from clear_steps.core.score.timing import BarTime, taken_times
@@ -62,7 +61,7 @@ class Excerpts:
         steps: dict[str, float] = {}
         for found, start in zip(founds, self._starts(excerpt), strict=True):
             window = window_of(bars[start.bar].bar)
-            for name, rows in found.items():
+            for name, rows in ((name, rows) for name, rows in found.items() if name in MEASURES):
                 steps[name] = max(steps.get(name, 0.0), MEASURES[name].weigh(rows, window, self._ladder))
         return max(steps, key=lambda name: steps[name]) if steps else None
 
@@ -110,7 +109,7 @@ class Excerpts:
             for index, bar in bars.items()
             for at in bar.past_hand
         )
-        return norm(steps_of(founds, window_of(bars[start.bar].bar), self._ladder), past)
+        return stretch_step(founds, window_of(bars[start.bar].bar), self._ladder, past)
 
 
 def hardest_switch(excerpts: Excerpts, moments: Sequence[At]) -> Excerpt | None:

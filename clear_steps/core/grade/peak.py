@@ -6,19 +6,22 @@ later has the same peak.
 """
 
 import itertools
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from operator import add
 from typing import Any, NamedTuple
 
+from clear_steps.core.grade.adding import norm
+from clear_steps.core.grade.additions import ADDITIONS, MOST_ADDED, second_demand
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES, Found, Window, window_of
 from clear_steps.core.grade.played import PlayedBar
+from clear_steps.core.score import Bar
 
 ALONE_LESS = 0.5  # what a single hard stretch counts less than two of them
 _SURELY = 1e-9  # by so much a stretch over a bar line must be harder to be told instead of a bar
 
 Founds = dict[str, Found[Any]]
-"""By measure: what was found in a bar."""
+"""By measure or addition: what was found in a bar."""
 
 
 class JudgedBar(NamedTuple):
@@ -36,6 +39,24 @@ class Peak(NamedTuple):
 
     step: float
     bars: tuple[int, ...]
+
+
+def as_hard_as_at_first(steps: Sequence[float], bars: Sequence[Bar]) -> list[float]:
+    """Steps of bars as played: a bar that is played again at once is no easier than before, nor it than the
+    bar played again."""
+    found = list(steps)
+    for run in _runs_of_one_bar(bars):
+        highest = max(found[at] for at in run)
+        for at in run:
+            found[at] = highest
+    return found
+
+
+def _runs_of_one_bar(bars: Sequence[Bar]) -> Iterator[list[int]]:
+    for _, group in itertools.groupby(enumerate(bars), key=lambda entry: entry[1].events):
+        run = [at for at, _ in group]
+        if len(run) > 1:
+            yield run
 
 
 def peak_of_bars(steps: Sequence[float], indexes: Sequence[int], least: float) -> Peak:
@@ -88,8 +109,8 @@ def founds_over(first: JudgedBar, second: JudgedBar, beat: int) -> tuple[Founds,
     start = beat * window.beat_quarters
     onward = window.quarters - start
     founds: Founds = {}
-    for name in MEASURES:
-        head, tail = first.founds[name], second.founds[name]
+    for name in (*MEASURES, *ADDITIONS):
+        head, tail = first.founds.get(name, ()), second.founds.get(name, ())
         found = [(at - start, item) for at, item in head if at >= start]
         found += [(at + onward, item) for at, item in tail if at < start]
         if found:
@@ -97,6 +118,22 @@ def founds_over(first: JudgedBar, second: JudgedBar, beat: int) -> tuple[Founds,
     return founds, window
 
 
-def steps_of(founds: Founds, window: Window, ladder: Ladder) -> list[float]:
-    """The measures' Steps."""
-    return [MEASURES[name].weigh(found, window, ladder) for name, found in founds.items() if found]
+def stretch_step(founds: Founds, window: Window, ladder: Ladder, past_hand: bool) -> float:
+    """The Step of all that was found in a window."""
+    steps = {
+        name: measure.weigh(founds[name], window, ladder)
+        for name, measure in MEASURES.items()
+        if founds.get(name)
+    }
+    return norm(steps.values(), past_hand, sum(added(founds, steps).values()))
+
+
+def added(founds: Founds, steps: Mapping[str, float]) -> dict[str, float]:
+    """By its words what is added after the norm to measures of these Steps, all together no more than there
+    may be."""
+    more, name = second_demand(steps, founds)
+    rows = {f"{MEASURES[name].spoken} at the same time": more} if more else {}
+    rows |= {row.words: row.step for name, row in ADDITIONS.items() if founds.get(name)}
+    total = sum(rows.values())
+    share = min(MOST_ADDED / total, 1.0) if total else 1.0
+    return {words: step * share for words, step in rows.items()}

@@ -8,7 +8,8 @@ from math import inf
 from typing import NamedTuple
 
 from clear_steps.core.grade.handway import Way, way_between
-from clear_steps.core.grade.lying import Change, Lying
+from clear_steps.core.grade.heldfingers import Change, HeldFingers
+from clear_steps.core.grade.pickinghand import PickingHands
 from clear_steps.core.grade.runs import (
     FORGOTTEN_S,
     MOST_STOOD_S,
@@ -108,7 +109,8 @@ class PlayedBar:
     quarter_seconds: float
     beats: float
     span_mm: float
-    picking: Picking | None
+    plucked: float  # how surely by fingers, 0 to 1
+    picking: Picking | None  # as written
     metre_changed: bool
     starts_at: Fraction  # in its metre, quarters: more than 0 for a pickup
     capo: int
@@ -149,6 +151,7 @@ class Performer:
     def __init__(self, neck: Neck, span_mm: float) -> None:
         self._neck, self._span_mm = neck, span_mm
         self._soundings: dict[int, tuple[Bar, list[tuple[int, Sounding]]]] = {}  # by the bar's identity
+        self._picking_hands = PickingHands()
         self._ways: dict[tuple[int, int, bool], Way] = {}  # by the grips' identity
         self._played: dict[
             tuple[object, ...], tuple[PlayedBar, Entering, object]
@@ -182,12 +185,13 @@ class Performer:
         self, part: Part, fingered: Fingered, hand: int, timed: TimedRun, positions: range
     ) -> Iterator[PlayedBar]:
         """The bars of a run at some positions one after the other."""
+        plucked = self._picking_hands.plucked(part)
         run = timed.bars
         entering = entering_at(fingered, hand, timed, positions.start)
         for at in positions:
             around = (run[at - 1] if at else None, run[at + 1] if at + 1 < len(run) else None)
             entering = entering._replace(gap=timed.gaps[at])
-            bar, entering = self._bar(part, fingered, hand, timed.times[at], run[at], around, entering)
+            bar, entering = self._bar(part, fingered, hand, timed.times[at], run[at], around, entering, plucked)
             yield bar
 
     def _bar(
@@ -199,6 +203,7 @@ class Performer:
         index: int,
         around: tuple[int | None, int | None],
         entering: Entering,
+        plucked: float,
     ) -> tuple[PlayedBar, Entering]:
         """A bar, and how the next is come to (but for the gap)."""
         demands, grips = fingered.bars[index], fingered.hands[hand][index]
@@ -211,12 +216,14 @@ class Performer:
         holds_over = any(note.tied for event in following for note in event.notes)
         key = (
             id(bar),
+            plucked,
             id(demands),
             id(grips),
             id(entering.before),
             entering.gap,
             entering.stood,
             entering.since_set,
+            entering.idle,
             index,
             number,
             time.quarter_seconds,
@@ -227,8 +234,8 @@ class Performer:
         )
         if key not in self._played:
             gripped, leaving = self._gripped(demands, grips, entering, time)
-            moments = tuple(self._moments(bar, demands, gripped, entering, time))
-            leaving = leaving._replace(since_set=_since_set(moments, entering, time))
+            moments, idle = self._moments(bar, demands, gripped, entering, time)
+            leaving = leaving._replace(since_set=_since_set(moments, entering, time), idle=idle)
             played = PlayedBar(
                 index,
                 number,
@@ -237,7 +244,8 @@ class Performer:
                 time.quarter_seconds,
                 float(bar.quarters / bar.metre.beat_quarters),
                 self._span_mm,
-                part.picking or (Picking.FINGERS if bar.has_picking_fingers else None),
+                1.0 if bar.has_picking_fingers else plucked,
+                part.picking,
                 metre_changed,
                 starts_at,
                 self._neck.capo,
@@ -255,7 +263,7 @@ class Performer:
     ) -> tuple[dict[int, _Gripped], Entering]:
         """By event the grip, the move into it and the widest spread; and how the next bar is come to."""
         gripped: dict[int, _Gripped] = {}
-        before, gap, stood, _ = entering
+        before, gap, stood, *_ = entering
         last, spreads = None, Spreads(self._neck, before)
         for demand, grip in zip(bar.demands, grips, strict=True):
             seconds = (
@@ -267,7 +275,7 @@ class Performer:
             gripped[demand.event] = (grip, move, spreads.into(grip, seconds))
             stood = _stood(stood, before, grip, seconds)
             before, last = grip, demand
-        return gripped, Entering(before, 0.0, round(stood, 9), inf)
+        return gripped, Entering(before, 0.0, round(stood, 9), inf, FORGOTTEN_S)
 
     def _moments(
         self,
@@ -276,20 +284,25 @@ class Performer:
         gripped: dict[int, _Gripped],
         entering: Entering,
         time: BarTime,
-    ) -> Iterator[Moment]:
+    ) -> tuple[tuple[Moment, ...], float]:
+        """The bar's moments, and for how long by its end the hand has been free."""
         tap_moves = self._tap_moves(demands, time) if demands.taps else {}
         if id(bar) not in self._soundings:
             self._soundings[id(bar)] = (bar, soundings_of(bar))
-        lying, set_at = Lying(entering.before), -entering.since_set
+        fingers, set_at = HeldFingers(entering.before, entering.idle), -entering.since_set
+        moments: list[Moment] = []
         for number, sounding in self._soundings[id(bar)][1]:
             grip, move, spread = gripped.get(number, _NOTHING)
-            seconds, change = (
-                sounding.onset_quarters * time.quarter_seconds,
-                lying.into(sounding.struck, grip),
-            )
+            seconds = sounding.onset_quarters * time.quarter_seconds
+            lasts = float(sounding.event.quarters) * time.quarter_seconds
+            change = fingers.into(sounding.struck, grip, seconds, lasts)
             tap_move, over = tap_moves.get(number), number in demands.over
-            yield Moment(sounding, seconds, grip, move, spread, tap_move, change, seconds - set_at, over)
+            since_set = seconds - set_at
+            moments.append(
+                Moment(sounding, seconds, grip, move, spread, tap_move, change, since_set, over)
+            )
             set_at = seconds if change.sets_a_shape else set_at
+        return tuple(moments), round(min(time.seconds - fingers.let_go, FORGOTTEN_S), 9)
 
     def _tap_moves(self, demands: BarDemands, time: BarTime) -> dict[int, TapMove]:
         moves = {}

@@ -10,17 +10,19 @@ from clear_steps.core.hand import Fingered, Grip, gaps_of
 from clear_steps.core.score.timing import BarTime
 
 MOST_STOOD_S = 0.4  # longer in its place gives the hand no more (from memory)
-FORGOTTEN_S = 4.0  # a shape set so long ago is no change
+FORGOTTEN_S = 8.0  # a shape set so long ago is no change, and a finger idle for so long at rest
 
 
 class Entering(NamedTuple):
     """How a bar is come to: from which grip, so many seconds after its last demand; how long the hand had
-    stood there by then, and how long ago, by the bar's start, a shape was set (seconds)."""
+    stood there by then, and how long ago, by the bar's start, a shape was set and the last finger that was
+    needed was free (seconds)."""
 
     before: Grip | None
     gap: float
     stood: float
     since_set: float
+    idle: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,7 +61,7 @@ def entering_at(fingered: Fingered, hand: int, timed: TimedRun, at: int) -> Ente
         else:
             stood += wait
         wait = into
-    return Entering(before, 0.0, round(min(stood, MOST_STOOD_S), 9), inf)
+    return Entering(before, 0.0, round(min(stood, MOST_STOOD_S), 9), inf, FORGOTTEN_S)
 
 
 def _demands_before(

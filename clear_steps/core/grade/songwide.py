@@ -1,20 +1,14 @@
-"""What only the whole song shows: how much there is to remember, and how long without rest."""
+"""What only the whole song shows: how long a hand works without rest."""
 
 from collections.abc import Sequence
-from math import log2
 
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import PlayedBar
 
-_A_BAR_MORE, _MOST_MEMORY = 0.2, 1.0
 _MOST_STAMINA = 0.7
+_HALFWAY, _REST = 0.5, -1.0  # of that pace the hand neither tires nor rests (from memory)
 _WORKING_SHARE, _WORKING_STEP = 0.8, 5.0
-_BEATS_FREE, _BEATS_FULL = 16.0, 96.0  # nothing is added up to the first, all from the second
-
-
-def memory(bars_to_learn: float) -> float:
-    """0.2 log2(bars to learn), at most 1; nothing for one bar or less."""
-    return min(_A_BAR_MORE * log2(max(bars_to_learn, 1.0)), _MOST_MEMORY)
+_BEATS_FREE, _BEATS_FULL = 8.0, 80.0  # nothing is added up to the first, all from the second
 
 
 def stamina(bars: Sequence[PlayedBar], ladder: Ladder) -> float:
@@ -25,13 +19,16 @@ def stamina(bars: Sequence[PlayedBar], ladder: Ladder) -> float:
     )
     longest = run = 0.0
     for bar in bars:
-        run = run + bar.beats if _works(bar, threshold) else 0.0
+        run = max(run + bar.beats * _work(bar, threshold), 0.0)
         longest = max(longest, run)
     return _MOST_STAMINA * min(max((longest - _BEATS_FREE) / (_BEATS_FULL - _BEATS_FREE), 0.0), 1.0)
 
 
-def _works(bar: PlayedBar, notes_per_second: float) -> bool:
+def _work(bar: PlayedBar, notes_per_second: float) -> float:
+    """1 where a hand works near so many notes a second all through a bar or a barre is held, down to -1 where
+    it rests: a ramp, so that nothing jumps with the tempo."""
     if not bar.moments:
-        return False
+        return _REST
     barred = all(moment.grip is not None and moment.grip.barre_strings for moment in bar.moments)
-    return barred or len(bar.moments) / bar.seconds >= notes_per_second
+    pace = len(bar.moments) / bar.seconds / notes_per_second
+    return 1.0 if barred else min(max((pace - _HALFWAY) / (1 - _HALFWAY), _REST), 1.0)

@@ -7,8 +7,8 @@ from functools import cached_property
 from itertools import chain
 from math import ceil
 
-from clear_steps.core.figures.learning import Learning
 from clear_steps.core.grade.adding import EASIEST_STEP, Weighing, cubic_mean, norm, weighed
+from clear_steps.core.grade.additions import found_additions
 from clear_steps.core.grade.finding import Finding
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures import MEASURES
@@ -16,14 +16,16 @@ from clear_steps.core.grade.measures.stretch import past_this_hand
 from clear_steps.core.grade.peak import (
     Founds,
     JudgedBar,
+    added,
+    as_hard_as_at_first,
     founds_over,
     is_past_hand,
     peak_of_bars,
     peak_over_bar_lines,
-    steps_of,
+    stretch_step,
 )
 from clear_steps.core.grade.played import Performer, PlayedBar
-from clear_steps.core.grade.songwide import memory, stamina
+from clear_steps.core.grade.songwide import stamina
 from clear_steps.core.hand import (
     PRESET_SPANS_MM,
     SCHOOLS,
@@ -60,6 +62,7 @@ class BarGrade:
     number: int
     step: float
     findings: dict[str, Finding]
+    added: dict[str, float]  # after the norm, by its words
     past_hand: bool
 
     @property
@@ -74,7 +77,7 @@ class BarGrade:
     def step_without(self, measure: str) -> float:
         """The bar's Step if a measure had found nothing."""
         others = [finding.step for name, finding in self.findings.items() if name != measure]
-        return norm(others, self.past_hand and measure != "stretch")
+        return norm(others, self.past_hand and measure != "stretch", sum(self.added.values()))
 
 
 @dataclass(frozen=True)  # no slots: the fingering is laid out when it is asked for
@@ -88,7 +91,6 @@ class Grading:
     peak: float
     peak_bars: tuple[int, ...]  # indexes of the one or two bars behind the peak
     typical: float
-    memory: float
     stamina: float
     bars: tuple[BarGrade, ...]
     fingered: Fingered
@@ -137,14 +139,6 @@ def _with_and_without_thumb(request: GradeRequest) -> tuple[GradeRequest, ...]:
     return (request, replace(request, player=without))
 
 
-@dataclass(frozen=True, slots=True)
-class _Written:
-    """What is the same for every hand: the part, and what there is to remember."""
-
-    part: Part
-    remembered: float
-
-
 class Grader:
     """Grades a part and what is made of it, for one request; a bar met before in the same surroundings is
     looked up.
@@ -163,7 +157,6 @@ class Grader:
             Fingerer(hand_tables(part, ladder, each)) for each in _with_and_without_thumb(request)
         ]
         self._performer = Performer(neck, request.player.span_mm)
-        self._learning = Learning()
         self._judged: dict[int, tuple[BarGrade, JudgedBar]] = {}  # by the played bar's identity
         self._over: dict[tuple[int, int], tuple[float, ...]] = {}  # by those of the judged bars
         self._found_in_score: dict[tuple[object, ...], tuple[PlayedBar, Founds]] = {}
@@ -200,28 +193,26 @@ class Grader:
                 tuple(map(id, grips)): hand for hand, grips in reversed(list(enumerate(fingered.hands)))
             }.values()
         )[::-1]
-        remembered = memory(self._learning.bars_to_learn(part, dict.fromkeys(route.order)))
-        written = _Written(part, remembered)
-        gradings = [self._graded(written, fingered, hand, times, marked) for hand in hands]
+        gradings = [self._graded(part, fingered, hand, times, marked) for hand in hands]
         chosen = min(range(len(gradings)), key=lambda index: gradings[index].step)
         if tempo == marked:
             return gradings[chosen]
-        return self._graded(written, fingered, hands[chosen], taken_times(part, marked, tempo), tempo)
+        return self._graded(part, fingered, hands[chosen], taken_times(part, marked, tempo), tempo)
 
     def _graded(
-        self, written: _Written, fingered: Fingered, hand: int, times: Sequence[BarTime], tempo: Fraction
+        self, part: Part, fingered: Fingered, hand: int, times: Sequence[BarTime], tempo: Fraction
     ) -> Grading:
-        part, remembered = written.part, written.remembered
         runs = self._performer.bars(part, fingered, hand, times)
         graded = self._graded_bars(runs)
         played = runs[0] if fingered.route.order else ()
         sounding = [bar.index for bar in played if bar.moments]
-        steps = [graded[index].step for index in sounding]
+        own_bars = [part.bars[index] for index in sounding]
+        steps = as_hard_as_at_first([graded[index].step for index in sounding], own_bars)
         whole = peak_of_bars(steps, sounding, EASIEST_STEP)
         peak = peak_over_bar_lines([self._judge(bar)[1] for bar in played], whole, self._steps_over)
         typical = cubic_mean(steps, [part.bars[index].sounding_beats for index in sounding])
         lasting = stamina(played, self._ladder)
-        step = weighed(peak.step, typical, remembered + lasting, self._request.weighing)
+        step = weighed(peak.step, typical, lasting, self._request.weighing)
         assumed = self._song.tempo_is_assumed
         return Grading(
             self._ladder.name,
@@ -231,7 +222,6 @@ class Grader:
             peak.step,
             peak.bars,
             typical,
-            remembered,
             lasting,
             graded,
             fingered,
@@ -256,13 +246,15 @@ class Grader:
             founds = {
                 name: of_the_score[name] if measure.of_the_score else measure.find(bar, self._ladder)
                 for name, measure in MEASURES.items()
-            }
+            } | found_additions(bar)
             findings = {
                 name: measure.finding(founds[name], bar, self._ladder) for name, measure in MEASURES.items()
             }
             past = past_this_hand(bar.moments, self._request.player.reach_mm)
-            step = norm([finding.step for finding in findings.values()], bool(past))
-            grade = BarGrade(bar.index, bar.number, step, findings, bool(past))
+            steps = {name: finding.step for name, finding in findings.items() if founds[name]}
+            on_top = added(founds, steps)
+            step = norm(steps.values(), bool(past), sum(on_top.values()))
+            grade = BarGrade(bar.index, bar.number, step, findings, on_top, bool(past))
             self._judged[key] = (grade, JudgedBar(bar, founds, step, past))
         return self._judged[key]
 
@@ -274,7 +266,7 @@ class Grader:
             for beat in range(1, ceil(first.bar.beats)):
                 founds, window = founds_over(first, second, beat)
                 past = is_past_hand(first, second, beat)
-                steps.append(norm(steps_of(founds, window, self._ladder), past))
+                steps.append(stretch_step(founds, window, self._ladder, past))
             self._over[key] = tuple(steps)
         return self._over[key]
 
@@ -295,19 +287,23 @@ class Grader:
 def song_step(
     song: Song, part: Part, bar_steps: Sequence[float], grading: Grading, request: GradeRequest
 ) -> float:
-    """The song's Step if its bars (by index) had these Steps, memory and stamina as graded.
+    """The song's Step if its bars (by index) had these Steps, stamina as graded.
 
     What lies over a bar line is then as much harder than the bars as it was.
     """
     sounding = [index for index in played_order(part, song.order) if not part.bars[index].silent]
+    own_bars = [part.bars[index] for index in sounding]
     was, now = (
-        peak_of_bars([steps[index] for index in sounding], sounding, EASIEST_STEP).step
+        as_hard_as_at_first([steps[index] for index in sounding], own_bars)
         for steps in ([bar.step for bar in grading.bars], bar_steps)
+    )
+    change = (
+        peak_of_bars(now, sounding, EASIEST_STEP).step - peak_of_bars(was, sounding, EASIEST_STEP).step
     )
     beats = [part.bars[index].sounding_beats for index in sounding]
     return weighed(
-        now + grading.peak - was,
-        cubic_mean([bar_steps[index] for index in sounding], beats),
-        grading.memory + grading.stamina,
+        grading.peak + change,
+        cubic_mean(now, beats),
+        grading.stamina,
         request.weighing,
     )

@@ -122,7 +122,7 @@ def demands_of_bar(
         if not event.notes and not ringing[index].notes and not ringing[index].grip:
             continue
         held, notes, tapped, links = ringing[index].notes, event.notes, _NO_STRINGS, _NO_LINKS
-        ahead = ringing[index].grip or _rest_of_chord(bar, index, taught.get(index))
+        ahead = ringing[index].grip or _rest_of_chord(bar, index, taught)
         if held or ahead or any(note.techniques or note.tied for note in event.notes):
             sounded = {note.string: (note, tapped) for note, tapped in before}
             tapped = frozenset(note.string for note in event.notes if _is_tapped(note, sounded))
@@ -208,23 +208,36 @@ def _set_ahead(bar: Bar, event: int, following: Bar | None, tapped: frozenset[in
     )
 
 
-def _rest_of_chord(bar: Bar, index: int, taught: Held | None) -> tuple[Note, ...]:
-    """Where a chord is struck in part, beside the whole of it: what the hand holds of it all the same. One
-    note alone, a bass, is in part where both are of a grip whose fingers are taught, with open strings: a
-    barre need not lie over the bass yet."""
-    event = bar.events[index]
+def _rest_of_chord(bar: Bar, index: int, taught: Mapping[int, Held]) -> tuple[Note, ...]:
+    """Where a chord is struck in part, beside the whole of it: what the hand holds of it all the same. A bass
+    and its strum are parts of a grip whose fingers are taught: it holds all that is struck of it in the
+    bar."""
+    event, held = bar.events[index], taught.get(index)
+    around = [
+        other
+        for other in (*bar.events[max(index - 1, 0) : index], *bar.events[index + 1 : index + 2])
+        if not _is_bent_or_dead(other)
+    ]
+    if held and not held.loose and any(_is_bass_and_strum(event, other, held) for other in around):
+        every = {
+            note.string: note
+            for at, other in enumerate(bar.events)
+            if taught.get(at) == held
+            for note in other.notes
+            if held.frets.get(note.string) == note.fret
+        }
+        return tuple(every[string] for string in sorted(every.keys() - {note.string for note in event.notes}))
     own = {(note.string, note.fret) for note in event.notes}
-    is_open = taught is not None and not taught.loose and 0 in taught.frets.values()
-    of_the_grip = {*taught.frets.items()} if taught and is_open else set()
-    for other in (*bar.events[max(index - 1, 0) : index], *bar.events[index + 1 : index + 2]):
-        whole = {(note.string, note.fret) for note in other.notes}
-        if len(own) >= _IN_PART:
-            is_part = own < whole
-        else:
-            is_part = len(whole) >= _IN_PART and own | whole <= of_the_grip
-        if is_part and not _is_bent_or_dead(other):
+    for other in around if len(own) >= _IN_PART else ():
+        if own < {(note.string, note.fret) for note in other.notes}:
             return tuple(note for note in other.notes if (note.string, note.fret) not in own)
     return ()
+
+
+def _is_bass_and_strum(event: Event, other: Event, held: Held) -> bool:
+    few, many = sorted((event.notes, other.notes), key=len)
+    whole = all(held.frets.get(note.string) == note.fret for note in (*few, *many))
+    return whole and len(few) < _IN_PART <= len(many)
 
 
 def _is_bent_or_dead(event: Event) -> bool:

@@ -2,11 +2,10 @@
 says."""
 
 from collections import Counter
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from enum import StrEnum
 from fractions import Fraction
-from itertools import groupby
 
 from clear_steps.core.score.playing import Picking
 from clear_steps.core.score.song import Bar, Event, Note, Part
@@ -171,13 +170,26 @@ def _broken_chords(seen: Shapes) -> dict[int, tuple[Note, ...]]:
     """The grip by event of every broken chord: a grip held while its strings are struck one after another."""
     grips: dict[int, tuple[Note, ...]] = {}
     for moments in seen.gripped:
-        for rings, group in groupby(moments, key=lambda moment: _may_ring(moment.event)):
-            run = list(group)
-            if rings and _is_chord(run) and _comes_back(run):
+        for run in _runs(moments):
+            if _is_chord(run) and _comes_back(run):
                 notes = {note.string: note for moment in run for note in moment.event.notes}
                 grip = tuple(notes[string] for string in sorted(notes, reverse=True))
                 grips |= dict.fromkeys(range(run[0].index, run[-1].index + 1), grip)
     return grips
+
+
+def _runs(moments: Sequence[Moment]) -> Iterator[list[Moment]]:
+    """Moments that may ring, one after the other: over a rest nothing does."""
+    run: list[Moment] = []
+    for moment in moments:
+        follows = run and run[-1].onset + run[-1].event.quarters == moment.onset
+        if run and not (follows and _may_ring(moment.event)):
+            yield run
+            run = []
+        if _may_ring(moment.event):
+            run.append(moment)
+    if run:
+        yield run
 
 
 def _is_chord(run: Sequence[Moment]) -> bool:

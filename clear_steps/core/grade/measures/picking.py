@@ -1,5 +1,6 @@
 """Picking: strings skipped and far strings struck at once, by the way the hand plucks."""
 
+from collections.abc import Iterator
 from typing import NamedTuple
 
 from clear_steps.core.grade.finding import Place, Told
@@ -10,6 +11,7 @@ from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Picking
 from clear_steps.core.score.words import number_words, string_words
 
+_A_STROKE = 3  # strings at once
 _FAR = 2  # strings apart, from which the pick has to jump over one
 _FAR_WORK = 2.0  # far strings at once: there and back again (from memory)
 _STRUM_SHARE = 0.3  # going through a string that a finger mutes (from memory)
@@ -24,15 +26,17 @@ class _Skip(NamedTuple):
 
 def _find(bar: PlayedBar, _: Ladder) -> Found[_Skip]:
     """With fingers skips count less, and far strings at once count nothing."""
-    plucked = bar.picking is not None and bar.picking.plucked
-    skips = [_Skip(_FINGER_SHARE if plucked else 1.0, False, moment) for moment in _skipping(bar)]
-    if not plucked:
+    pick = 1 - bar.plucked
+    share = pick + _FINGER_SHARE * bar.plucked
+    skips = [_Skip(share, False, moment) for moment in _skipping(bar)]
+    skips += [_Skip(share, False, moment) for moment in _aimed(bar)]
+    if pick:
         for moment in bar.moments:
             apart = max((a - b for a, b in zip(moment.strings, moment.strings[1:], strict=False)), default=0)
             if apart > _FAR:
-                skips.append(_Skip(_FAR_WORK, True, moment))
+                skips.append(_Skip(pick * _FAR_WORK, True, moment))
             elif apart == _FAR:  # as in an octave: a fretting finger mutes it, and the pick goes through
-                skips.append(_Skip(_STRUM_SHARE, False, moment))
+                skips.append(_Skip(pick * _STRUM_SHARE, False, moment))
     return sorted(((skip.moment.sounding.onset_quarters, skip) for skip in skips), key=lambda entry: entry[0])
 
 
@@ -53,6 +57,16 @@ def _skipping(bar: PlayedBar) -> list[Moment]:
             skips.append(moment)
         before = strings
     return skips
+
+
+def _aimed(bar: PlayedBar) -> Iterator[Moment]:
+    """Single strings between strokes: a bass before its strum, a run between two chords."""
+    picked = [moment for moment in bar.moments if moment.sounding.picked]
+    counts = [0, *(len(moment.strings) for moment in picked), 0]
+    for moment, around in zip(picked, zip(counts, counts[1:], counts[2:], strict=False), strict=True):
+        before, own, after = around
+        if own == 1 and max(before, after) >= _A_STROKE:
+            yield moment
 
 
 def _rate(found: Found[_Skip], seconds: float) -> float:

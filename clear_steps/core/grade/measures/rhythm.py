@@ -16,7 +16,8 @@ from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Metre
 from clear_steps.core.score.words import capital
 
-_MIXED, _METRE_STEP = 1.0, 3.5  # tuplets among straight notes add a Step
+_MIXED = 1.0  # tuplets among straight notes add a Step
+_ODD_STEP, _CHANGED_STEP = 3.5, 4.3  # of a metre (from memory)
 # By the prime that divides the beat: its Step and its name (from memory).
 _TUPLETS = {3: (3.0, "triplets"), 5: (4.0, "quintuplets"), 7: (4.5, "septuplets")}
 _OTHER_TUPLETS = (5.0, "tuplets")
@@ -59,6 +60,8 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Felt]:
         step = max(step, least)
         words.append(word)
     at = next(moment for moment in voice if moment.onset == worst)
+    beat_seconds = float(bar.bar.metre.beat_quarters) * bar.quarter_seconds
+    step = max(step - ladder.curves["beat_time"].step(beat_seconds), 0.0)
     return [(at.sounding.onset_quarters, _Felt(step, amount, at, tuple(words)))] if words else []
 
 
@@ -83,9 +86,9 @@ def _others(bar: PlayedBar) -> list[tuple[float, str]]:
             )
         )
     if bar.bar.metre.beats not in _USUAL_BEATS:
-        others.append((_METRE_STEP, f"the bar is odd, {bar.bar.metre}"))
-    elif bar.metre_changed:
-        others.append((_METRE_STEP, f"the bars change to {bar.bar.metre}"))
+        others.append((_ODD_STEP, f"the bar is odd, {bar.bar.metre}"))
+    if bar.metre_changed:
+        others.append((_CHANGED_STEP, f"the bars change to {bar.bar.metre}"))
     return others
 
 
@@ -176,7 +179,7 @@ RHYTHM = Measure(
     about="notes off the beat, tuplets, bars of odd or changing length",
     unit="syncopation",
     sign="M3 13V4M7 13V8M10 13V3M13 13V9",
-    curves={"rhythm": "rhythm"},
+    curves={"rhythm": "rhythm", "beat_time": "time for a beat"},
     find=_find,
     weigh=_weigh,
     tell=_tell,

@@ -1,8 +1,10 @@
-"""Shapes: how hard it is to set what is set anew, and how soon it changes."""
+"""Shapes: how hard it is to set what is set anew and to land what is carried, how soon it changes, and how
+long the fingers have been free for it."""
 
 from typing import NamedTuple
 
 from clear_steps.core.grade.finding import Place, Told
+from clear_steps.core.grade.heldfingers import CARRIED_SHARE, Change
 from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.measures.measure import Found, Measure, Window
 from clear_steps.core.grade.played import Moment, PlayedBar
@@ -11,16 +13,23 @@ from clear_steps.core.score import Technique
 from clear_steps.core.score.words import number_words
 
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
-_HELD_BARRE_SHARE = 0.7  # of a full barre's Step that it costs to hold it (from memory)
+# Of a full barre's Step that it costs to hold it under so many strokes a second, and under none: between
+# slow ones the hand gives way (from memory).
+_HELD_BARRE_SHARE, _HELD_SLOWLY_SHARE, _STEADY = 0.7, 0.28, 1.3
+_UNDER_BARRE_SHARE = 0.25  # of what fingers cost that land while a full barre is held (from memory)
+_LIGHT_SHARE, _FULL_STEP = 0.4, 2.2  # from memory: two fingers slide along with ease
 _OFTEN = 0.5  # changes a second that make it harder to speak of
+_NO_HURRY_S = 1.0
 _A_SHAPE = 2  # strings pressed at once
+_A_LEAP = 3  # frets, from which a barre must be found again (from memory)
+_RARELY = 0.75  # of a Step that a change costs less every eight seconds than every four
 
 
 class _Set(NamedTuple):
-    """A shape at a moment: what of it is set anew (nothing where it is held), and the changes a second."""
+    """A shape at a moment: what of it lands (nothing where it is held), and the changes a second."""
 
     step: float
-    setting: Setting
+    landing: Setting
     rate: float
     moment: Moment
 
@@ -33,21 +42,48 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Set]:
             continue
         if all(Technique.NATURAL_HARMONIC in note.techniques for note in moment.sounding.struck):
             continue  # touched, not set
-        setting = moment.grip.setting(moment.change.fresh)
-        step, rate = ladder.shapes.of(setting, bar.capo), 0.0
+        landing = moment.grip.setting(moment.change.landing)
+        step, rate = _landing_step(moment.grip, moment.change, bar.capo, ladder), 0.0
         if step:
             rate = 1 / moment.since_set
-            step += ladder.curves["shape_changes"].step(rate)
-        step = max(step, _held_barre(moment.grip, bar, ladder), _CHEAP_STEP)
+            whole = ladder.shapes.of(landing, bar.capo)
+            step += (ladder.curves["shape_changes"].step(rate) - _RARELY) * _hurried_share(whole)
+            step -= ladder.curves["free_time"].step(moment.change.free)
+        held = _held_barre(moment.grip, bar, ladder)
+        if held and landing.barre_strings < FULL_BARRE_STRINGS:
+            step = held + _UNDER_BARRE_SHARE * step
+        step = max(step, held, _CHEAP_STEP)
         at = moment.sounding.onset_quarters
-        found.append((at, _Set(min(step, HARDEST_STEP), setting, rate, moment)))
+        found.append((at, _Set(min(step, HARDEST_STEP), landing, rate, moment)))
     return found
+
+
+def _landing_step(grip: Grip, change: Change, capo: int, ladder: Ladder) -> float:
+    """Of all that lands together: in full what is set anew, a share for each finger that is carried along; of
+    a full barre more the farther it goes."""
+    landing = grip.setting(change.landing)
+    step = ladder.shapes.of(landing, capo)
+    if not change.carried:
+        return step
+    carried = len(change.carried)
+    share = (CARRIED_SHARE * carried + landing.fingers - carried) / landing.fingers
+    if landing.barre_strings >= FULL_BARRE_STRINGS:
+        far = min((abs(change.frets) - 1) / (_A_LEAP - 1), 1.0)
+        share = max(share, CARRIED_SHARE + (1 - CARRIED_SHARE) * far)
+    return step * share
+
+
+def _hurried_share(step: float) -> float:
+    """Of what the rate of change adds: the lighter what lands, the less."""
+    return min(_LIGHT_SHARE + (1 - _LIGHT_SHARE) * step / _FULL_STEP, 1.0)
 
 
 def _held_barre(grip: Grip, bar: PlayedBar, ladder: Ladder) -> float:
     if grip.barre_strings < FULL_BARRE_STRINGS:
         return 0.0
-    return _HELD_BARRE_SHARE * ladder.shapes.step(grip, bar.capo)
+    pace = min(len(bar.moments) / bar.seconds / _STEADY, 1.0)
+    share = _HELD_SLOWLY_SHARE + (_HELD_BARRE_SHARE - _HELD_SLOWLY_SHARE) * pace
+    return share * ladder.shapes.step(grip, bar.capo)
 
 
 def _weigh(found: Found[_Set], _: Window, __: Ladder) -> float:
@@ -57,19 +93,32 @@ def _weigh(found: Found[_Set], _: Window, __: Ladder) -> float:
 
 def _tell(found: Found[_Set], bar: PlayedBar, _: Ladder) -> Told:
     worst = max((each for _, each in found), key=lambda each: each.step)
-    moment, setting = worst.moment, worst.setting
+    moment, landing = worst.moment, worst.landing
     place = Place(moment.onset, moment.strings)
     if worst.step <= _CHEAP_STEP:
         return Told(0.0, None, "One shape, held or merely moved along.")
-    if not setting.fingers or moment.grip is None:
+    if not landing.fingers or moment.grip is None:
         barre = moment.grip.barre_fret if moment.grip else 0
         return Told(0.0, place, f"A full barre at fret {barre} is held.")
-    change = f", {1 / worst.rate:.1f} s after the last shape" if worst.rate >= _OFTEN else ""
+    often = f", {1 / worst.rate:.1f} s after the last shape" if worst.rate >= _OFTEN else ""
+    free = moment.change.free
+    hurry = f", with {free:.1f} s free for it" if free < _NO_HURRY_S else ""
     chord = f" ({moment.event.chord})" if moment.event.chord else ""
     evidence = (
-        f"At {bar.beat_words(moment.onset)} {_setting_words(setting)} set{chord}{change}{bar.way_in(moment)}."
+        f"At {bar.beat_words(moment.onset)} {_landing_words(landing, moment.change)}{chord}{often}{hurry}"
+        f"{bar.way_in(moment)}."
     )
     return Told(worst.rate, place, evidence)
+
+
+def _landing_words(landing: Setting, change: Change) -> str:
+    """`three fingers are set`, `a full barre at fret 8, four fingers in all, lands seven frets up`."""
+    what = _setting_words(landing)
+    if not change.carried:
+        return f"{what} set"
+    frets = abs(change.frets)
+    way = f"{number_words(frets)} fret{'s' if frets > 1 else ''} {'up' if change.frets > 0 else 'down'}"
+    return f"{what} carried {way}"
 
 
 def _setting_words(setting: Setting) -> str:
@@ -98,7 +147,7 @@ def _rung(ladder: Ladder, step: int) -> str:
     if not allowed:
         return "one finger at a time, or a shape held"
     hardest = max(allowed.items(), key=lambda entry: entry[1])
-    room = ladder.curves["shape_changes"].raw(step - hardest[1])
+    room = ladder.curves["shape_changes"].raw(step - hardest[1] + _RARELY)
     often = f"changed up to {room:.1f} times a second" if room > 0 else "changed slowly"
     return f"at the most {hardest[0]}, {often}"
 
@@ -109,7 +158,7 @@ SHAPES = Measure(
     about="how hard a grip is to set, and how often it changes",
     unit="changes/s",
     sign="M4 12.5v.01M8 4v.01M12 8.5v.01M4 12.5 8 4l4 4.5",
-    curves={"shape_changes": "changing shapes"},
+    curves={"shape_changes": "changing shapes", "free_time": "time free for it"},
     find=_find,
     weigh=_weigh,
     tell=_tell,

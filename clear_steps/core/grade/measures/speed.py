@@ -20,6 +20,7 @@ _ALL_THROUGH = "all through the bar"
 # Down-strokes alone, or one finger again and again, are harder above four a second (from memory).
 _SAME_AGAIN, _SLOW_S = 1.2, 0.25
 _CROSSING_WORK, _SKIP_WORK = 0.1, 0.25  # to the next string, and over one: shares of a stroke (from memory)
+_ANOTHER_FINGER = 0.95  # on another string another finger is ready (from memory)
 _HANDS = ("fretting", "picking")
 _WORTH_TELLING = 1.05  # so much more work than notes
 _AGAIN, _CROSSING = "the same stroke again and again", "on other strings in turn"
@@ -134,10 +135,15 @@ def _picking(bar: PlayedBar) -> Iterator[_Action]:
         if not moment.sounding.picked:
             continue
         apart = abs(struck[0].string - before) if len(struck) == 1 and before is not None else 0
-        crossing = (0.0, _CROSSING_WORK)[apart] if apart < 2 else _SKIP_WORK
         again = last is not None and _same_again(last, moment)
-        work = (1.0 + crossing) * (_SAME_AGAIN if again else 1.0)
-        yield _Action("picking", work, moment, _AGAIN if again else _CROSSING * bool(crossing))
+        crossing = (0.0, _CROSSING_WORK)[apart] if apart < 2 else _SKIP_WORK
+        if again:
+            work = (1.0 + crossing) * _SAME_AGAIN
+        elif apart:
+            work = (1.0 + crossing) * (1 - bar.plucked) + _ANOTHER_FINGER * bar.plucked
+        else:
+            work = 1.0
+        yield _Action("picking", work, moment, _AGAIN if again else _CROSSING * (work > 1))
         before = struck[0].string if len(struck) == 1 else None
         last = moment
 

@@ -16,6 +16,8 @@ from clear_steps.core.score.words import finger_words
 
 # Fingers between the outer two tie the hand: so much more counts a reach for each (from memory).
 _TWO_FINGERS, _A_FINGER_MORE = 2, 0.03
+# What a held reach counts by the time there is to set it (from memory).
+_AT_ONCE_S, _AT_EASE_S, _LEAST_HELD_SHARE = 0.5, 8.0, 0.8
 
 
 class _Reach(NamedTuple):
@@ -31,18 +33,28 @@ class _Reach(NamedTuple):
 
 def _find(bar: PlayedBar, _: Ladder) -> Found[_Reach]:
     """Of every moment what counts most of all that is held, passed and spread."""
-    return [
-        (moment.sounding.onset_quarters, reach)
-        for moment in bar.moments
-        if (reach := max(_reaches(moment), key=lambda each: each.counted_mm, default=None)) is not None
-    ]
+    found: list[tuple[float, _Reach]] = []
+    share = _LEAST_HELD_SHARE  # what is held from the bar before was set there
+    for moment in bar.moments:
+        if moment.change.landing:
+            share = held_share(moment.since_set)
+        reach = max(_reaches(moment, share), key=lambda each: each.counted_mm, default=None)
+        if reach is not None:
+            found.append((moment.sounding.onset_quarters, reach))
+    return found
 
 
-def _reaches(moment: Moment) -> Iterator[_Reach]:
+def held_share(seconds: float) -> float:
+    """Of a reach that is set so many seconds after the shape before: with time a hand opens at ease."""
+    late = min(max(seconds - _AT_ONCE_S, 0.0) / (_AT_EASE_S - _AT_ONCE_S), 1.0)
+    return 1 - (1 - _LEAST_HELD_SHARE) * late
+
+
+def _reaches(moment: Moment, share: float) -> Iterator[_Reach]:
     grip, move, spread = moment.grip, moment.move, moment.spread
     if grip and grip.reach_mm > 0:
         more = _A_FINGER_MORE * max(len(grip.fingers) - _TWO_FINGERS, 0)
-        yield _Reach(grip.reach_mm * (1 + more), grip.reach_mm, moment, partial(_held, grip))
+        yield _Reach(grip.reach_mm * (1 + more) * share, grip.reach_mm, moment, partial(_held, grip))
     if move and move.way.reach_mm > 0:
         counted = move.way.reach_mm * passing_factor(1 / move.seconds)
         yield _Reach(counted, move.way.reach_mm, moment, partial(_passing, move), move.seconds)
