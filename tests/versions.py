@@ -155,7 +155,7 @@ def _row(number: int, song: Song, part: Part, found: Easier) -> Row:
 
 def _overcut(song: Song, part: Part, found: Easier) -> int:
     """Bars far below what the target leaves in which one change taken back would still meet it."""
-    room = found.target - found.after.memory - found.after.stamina - OVERCUT
+    room = found.target - found.after.stamina - OVERCUT
     count = 0
     for bar in found.after.bars if found.reached else ():
         own = [edit for edit in found.edits if bar.index in edit.bars]

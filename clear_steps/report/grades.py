@@ -6,6 +6,7 @@ from typing import Any
 
 from clear_steps.core.easier import Easier, Edit, Kept, Pair, Way, broken_laws, kept
 from clear_steps.core.errors import InvalidValueError
+from clear_steps.core.figures import ToLearn, to_learn
 from clear_steps.core.grade import BarGrade, Finding, Grading, Ladder, grade_part, pins_not_kept
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Event, Part, Song, Technique
@@ -35,8 +36,8 @@ def grade_report(file: str, found: Imported, part: Part, grading: Grading) -> Js
         "step": round(grading.step, 4),
         "peak": round(grading.peak, 4),
         "typical": round(grading.typical, 4),
-        "memory": round(grading.memory, 4),
         "stamina": round(grading.stamina, 4),
+        "to_learn": _to_learn_report(to_learn(found.song, part)),
         "guessed": [
             *({"line": guess.line, "what": guess.what, "taken": guess.taken} for guess in found.guesses),
             *({"line": 0, "what": what, "taken": "it is left out"} for what in found.not_placed),
@@ -45,11 +46,21 @@ def grade_report(file: str, found: Imported, part: Part, grading: Grading) -> Js
     }
 
 
+def _to_learn_report(found: ToLearn) -> Json:
+    return {
+        "bars": round(found.bars, 2),
+        "grips": found.grips,
+        "patterns": found.patterns,
+        "sittings": found.sittings,
+    }
+
+
 def _bar_report(bar: BarGrade) -> Json:
     return {
         "number": bar.number,
         "step": round(bar.step, 4),
         "measures": {name: _finding_report(finding) for name, finding in bar.findings.items()},
+        "added": {words: round(step, 4) for words, step in bar.added.items()},
     }
 
 

@@ -22,8 +22,7 @@ def blocking_bars(
     if above:
         rows = [(bar, bar.measure, bar.step, bar.limit) for bar in above]
     else:
-        on_top = "memory" if grading.memory >= grading.stamina else "stamina"
-        rows = [(bars[index], on_top, bars[index].step, "") for index in grading.peak_bars]
+        rows = [(bars[index], "stamina", bars[index].step, "") for index in grading.peak_bars]
     found = [
         Blocking(
             bar.grade.index, measure, step, tuple(_tried(lowest, bar, trials, planner, proposals)), limit

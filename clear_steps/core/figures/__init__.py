@@ -8,5 +8,6 @@ if no chance explains it (`chance`), and of all that is found a teacher's cut is
 from clear_steps.core.figures.likeness import As
 from clear_steps.core.figures.search import coming_back
 from clear_steps.core.figures.told import At, ComingBack, Figure, Place, Rule
+from clear_steps.core.figures.tolearn import ToLearn, to_learn
 
-__all__ = ["As", "At", "ComingBack", "Figure", "Place", "Rule", "coming_back"]
+__all__ = ["As", "At", "ComingBack", "Figure", "Place", "Rule", "ToLearn", "coming_back", "to_learn"]

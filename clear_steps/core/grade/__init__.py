@@ -9,6 +9,7 @@ from clear_steps.core.grade.ladder import TUNE_FLOOR, Ladder, Modifier
 from clear_steps.core.grade.limits import Ability, Beyond, HardestShape, Limits
 from clear_steps.core.grade.measures import CURVE_NAMES, HEADLINE, MEASURES, Measure
 from clear_steps.core.grade.past import PastBar, Reach, bars_past, reach_of
+from clear_steps.core.grade.pickinghand import asks_for_fingers
 from clear_steps.core.grade.pins import pins_not_kept
 from clear_steps.core.grade.rungs import Rung, rungs
 from clear_steps.core.grade.step import (
@@ -54,6 +55,7 @@ __all__ = [
     "Weighing",
     "added_up",
     "alternatives",
+    "asks_for_fingers",
     "bars_past",
     "difference",
     "grade_part",

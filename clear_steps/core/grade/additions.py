@@ -7,12 +7,11 @@ together at most 0.8 (from memory).
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from fractions import Fraction
-from itertools import pairwise
+from itertools import combinations, pairwise
 
 from clear_steps.core.grade.measures import Found
 from clear_steps.core.grade.played import Moment, PlayedBar
 from clear_steps.core.score import Technique
-from clear_steps.core.shapes.ringing import Texture
 
 MOST_ADDED = 0.8
 _SECOND_STEP = 0.5  # a second demand on the same moments, as high as the first
@@ -24,6 +23,7 @@ _ONE_GESTURE = {
     frozenset({"shapes", "shift"}): 0.0,
     frozenset({"shift", "stretch"}): 0.0,
     frozenset({"speed", "technique"}): 0.5,
+    frozenset({"speed", "stretch"}): 0.5,
 }
 _A_STROKE = 3  # strings at once
 _GROUP, _LEAST_GROUPED = 3, 9  # notes that repeat across a beat of two, four ...; so many in a row
@@ -47,7 +47,7 @@ def _added_fingers(bar: PlayedBar) -> Iterator[Moment]:
 
 def _beside_a_drone(bar: PlayedBar) -> Iterator[Moment]:
     """Under a voice that moves; within a strum it is a string of the chord."""
-    if Texture.DRONE in bar.textures:
+    if bar.over_a_drone:
         yield from (
             moment for moment in bar.moments if moment.change.works and len(moment.strings) < _A_STROKE
         )
@@ -70,8 +70,7 @@ def _accents_against(bar: PlayedBar) -> Iterator[Moment]:
     off = [
         moment
         for moment in bar.moments
-        if Technique.ACCENT in moment.event.techniques
-        and (bar.in_metre(moment.onset) / beat).denominator > 1
+        if Technique.ACCENT in moment.event.techniques and (bar.in_metre(moment.onset) / beat).denominator > 1
     ]
     if len(off) > 1:
         yield from off
@@ -96,6 +95,16 @@ def _dotted(bar: PlayedBar) -> Iterator[Moment]:
             yield moment
 
 
+def _past_the_body(bar: PlayedBar) -> Iterator[Moment]:
+    """A capo does not move it."""
+    joins = bar.body_fret
+    if joins is not None:
+        for moment in bar.moments:
+            places = moment.grip.presses if moment.grip else ()
+            if any(spot.fret + bar.capo > joins for _, spot in places):
+                yield moment
+
+
 def _is_two_power(length: Fraction) -> bool:
     return length.denominator & (length.denominator - 1) == 0
 
@@ -103,10 +112,11 @@ def _is_two_power(length: Fraction) -> bool:
 ADDITIONS: dict[str, Addition] = {
     "added_fingers": Addition("a finger added to a grip that is held", 0.3, _added_fingers),
     "drone": Addition("a drone to keep clear of", 0.3, _beside_a_drone),
-    "voice": Addition("one voice more", 0.3, _one_voice_more),
+    "voice": Addition("one voice more", 0.4, _one_voice_more),
     "mutes": Addition("mutes switched on and off", 0.3, _switched_mutes),
     "accents": Addition("accents against the beat", 0.4, _accents_against),
     "groups": Addition("groups of three across the beat", 0.5, _grouped_across),
+    "body": Addition("past where the neck joins the body", 0.4, _past_the_body),
     "dotted": Addition("dotted notes against even ones", 0.3, _dotted),
 }
 
@@ -121,16 +131,19 @@ def found_additions(bar: PlayedBar) -> dict[str, Found[Moment]]:
 
 
 def second_demand(steps: Mapping[str, float], founds: Mapping[str, Found[object]]) -> tuple[float, str]:
-    """What the second highest measure adds that bears on a moment of the highest, and its name."""
-    if not steps:
-        return 0.0, ""
-    first = max(steps, key=lambda name: steps[name])
-    high = steps[first]
-    moments = {at for at, _ in founds[first]}
+    """What is added where two measures are both near the highest on one moment, and the lower one's name.
+
+    Of any two, so that nothing jumps where the tempo makes another the highest.
+    """
+    high = max(steps.values(), default=0.0)
+    near = sorted(
+        (name for name, step in steps.items() if step > _FROM_SHARE * high), key=lambda n: -steps[n]
+    )
+    moments = {name: {at for at, _ in founds[name]} for name in near}
     together = [
-        (_SECOND_STEP * _rise(step / high, _FROM_SHARE, _FULL_SHARE) * _apart(first, name), name)
-        for name, step in steps.items()
-        if name != first and step > _FROM_SHARE * high and any(at in moments for at, _ in founds[name])
+        (_SECOND_STEP * _rise(steps[low] / high, _FROM_SHARE, _FULL_SHARE) * _apart(top, low), low)
+        for top, low in combinations(near, 2)
+        if moments[top] & moments[low]
     ]
     added, name = max(together, default=(0.0, ""))
     return added * _rise(high, _FROM_STEP, _FULL_STEP), name

@@ -146,7 +146,7 @@ class HeldFingers:
             for finger, spots in now.items()
             if spots <= (set(_covered(came.get(finger, frozenset()))) if by_finger else places)
         )
-        return _Way(now.keys() - carried, carried, frets)
+        return _Way(frozenset(now.keys() - carried), carried, frets)
 
     def _along(self, frets: int) -> _Down:
         """Every finger that is down, so many frets along."""

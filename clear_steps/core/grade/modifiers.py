@@ -44,7 +44,10 @@ def _weak_slur(use: Use) -> bool:
 
 
 def _beside_held(use: Use) -> bool:
+    """A unison bend has a row of its own."""
     grip = use.moment.grip
+    if Technique.UNISON_BEND in use.moment.event.techniques_of(use.note):
+        return False
     return grip is not None and any(spot.string != use.note.string for _, spot in grip.presses)
 
 

@@ -9,7 +9,8 @@ _ASKED = 0.5  # of the bars hold such a pinch: from here on it is told
 
 
 def asks_for_fingers(part: Part) -> bool:
-    """Whether nothing is written and strings far apart are struck at once again and again: tenths, pinches."""
+    """Whether nothing is written and strings far apart are struck at once again and again (tenths,
+    pinches)."""
     return part.picking is None and PickingHands().plucked(part) >= _ASKED
 
 

@@ -114,6 +114,7 @@ class PlayedBar:
     metre_changed: bool
     starts_at: Fraction  # in its metre, quarters: more than 0 for a pickup
     capo: int
+    body_fret: int | None  # from the nut, where the neck joins the body
     bass_from: int  # the thinnest string that carries a bass
     holds_over: bool  # its last notes are tied over the bar line
     comes_from: int | None  # the number of the bar played before, where that is not the one written before
@@ -122,8 +123,24 @@ class PlayedBar:
 
     @property
     def two_voices(self) -> bool:
-        """Whether a bass rings under other voices."""
-        return Texture.BASS in self.textures
+        """Whether a bass rings under other voices; one open string alone is a drone."""
+        return Texture.BASS in self.textures and not self._has_one_open_bass
+
+    @property
+    def over_a_drone(self) -> bool:
+        """Whether one open string sounds again and again under a voice."""
+        return Texture.DRONE in self.textures or (Texture.BASS in self.textures and self._has_one_open_bass)
+
+    @property
+    def basses(self) -> set[tuple[int, int]]:
+        """The (string, fret) places of what is struck on the strings of the bass."""
+        struck = (note for moment in self.moments for note in moment.sounding.struck)
+        return {(note.string, note.fret) for note in struck if note.string >= self.bass_from}
+
+    @property
+    def _has_one_open_bass(self) -> bool:
+        basses = self.basses
+        return len(basses) == 1 and all(fret == 0 for _, fret in basses)
 
     def beat_words(self, onset: Fraction) -> str:
         """`the & of beat 2`, of an onset in the bar."""
@@ -191,7 +208,9 @@ class Performer:
         for at in positions:
             around = (run[at - 1] if at else None, run[at + 1] if at + 1 < len(run) else None)
             entering = entering._replace(gap=timed.gaps[at])
-            bar, entering = self._bar(part, fingered, hand, timed.times[at], run[at], around, entering, plucked)
+            bar, entering = self._bar(
+                part, fingered, hand, timed.times[at], run[at], around, entering, plucked
+            )
             yield bar
 
     def _bar(
@@ -249,6 +268,7 @@ class Performer:
                 metre_changed,
                 starts_at,
                 self._neck.capo,
+                part.instrument.body_fret if part.instrument else None,
                 bass_from(part.tuning.strings),
                 holds_over,
                 comes_from,
@@ -298,9 +318,7 @@ class Performer:
             change = fingers.into(sounding.struck, grip, seconds, lasts)
             tap_move, over = tap_moves.get(number), number in demands.over
             since_set = seconds - set_at
-            moments.append(
-                Moment(sounding, seconds, grip, move, spread, tap_move, change, since_set, over)
-            )
+            moments.append(Moment(sounding, seconds, grip, move, spread, tap_move, change, since_set, over))
             set_at = seconds if change.sets_a_shape else set_at
         return tuple(moments), round(min(time.seconds - fingers.let_go, FORGOTTEN_S), 9)
 

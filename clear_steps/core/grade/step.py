@@ -297,9 +297,7 @@ def song_step(
         as_hard_as_at_first([steps[index] for index in sounding], own_bars)
         for steps in ([bar.step for bar in grading.bars], bar_steps)
     )
-    change = (
-        peak_of_bars(now, sounding, EASIEST_STEP).step - peak_of_bars(was, sounding, EASIEST_STEP).step
-    )
+    change = peak_of_bars(now, sounding, EASIEST_STEP).step - peak_of_bars(was, sounding, EASIEST_STEP).step
     beats = [part.bars[index].sounding_beats for index in sounding]
     return weighed(
         grading.peak + change,

@@ -63,6 +63,12 @@ class Instrument(StrEnum):
     ELECTRIC = "electric"
     CLASSICAL = "classical"
 
+    @property
+    def body_fret(self) -> int | None:
+        """The fret at which the neck joins the body and the hand must reach over it; None where it goes on
+        (common practice, no source: 12 on a classical guitar, 14 on a steel-string one)."""
+        return {Instrument.CLASSICAL: 12, Instrument.ACOUSTIC: 14}.get(self)
+
 
 class Feel(StrEnum):
     """How even the beat is."""

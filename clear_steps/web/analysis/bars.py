@@ -63,6 +63,7 @@ def bar_model(
             )
             for name, finding in grade.findings.items()
         ],
+        added=[api.AddedModel(words=words, adds=step) for words, step in grade.added.items()],
         events=events,
     )
 

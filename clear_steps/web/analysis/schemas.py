@@ -82,6 +82,13 @@ class EventModel(BaseModel):
     mark: Literal["", "changed", "gone"] = ""  # against the other side, where two are compared
 
 
+class AddedModel(BaseModel):
+    """What is added to a bar's Step after its measures."""
+
+    words: str
+    adds: float
+
+
 class FindingModel(BaseModel):
     measure: str
     about: str
@@ -119,6 +126,7 @@ class BarModel(BaseModel):
     past_hand: bool
     hardest_measure: str
     findings: list[FindingModel]
+    added: list[AddedModel]
     events: list[EventModel]
 
 
@@ -225,6 +233,15 @@ class RuleModel(BaseModel):
     words: str  # `each bar two frets lower`
 
 
+class ToLearnModel(BaseModel):
+    """What there is to learn, beside the Step."""
+
+    bars: float
+    grips: int
+    patterns: int
+    sittings: int
+
+
 class PartModel(BaseModel):
     name: str
     tuning: str
@@ -245,8 +262,9 @@ class PartModel(BaseModel):
     peak_share: float  # of the song's Step, as the typical bar's
     typical_share: float
     typical: float
-    memory: float
     stamina: float
+    to_learn: ToLearnModel
+    plucked_unsaid: bool  # no hand is written, and the music asks for fingers
     hardest: str
     step_low: float
     step_high: float

@@ -1,17 +1,18 @@
 """A text -> the API's analysis: read, graded, and laid out for the screen."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import asdict, dataclass, replace
 
 from clear_steps.core.changes import changes_by_event
 from clear_steps.core.easier import role_of
 from clear_steps.core.errors import InvalidValueError
-from clear_steps.core.figures import coming_back
+from clear_steps.core.figures import coming_back, to_learn
 from clear_steps.core.grade import (
     WEIGHINGS,
     Grading,
     Ladder,
     StepRange,
+    asks_for_fingers,
     grade_song,
     guessed_ringing,
     pins_not_kept,
@@ -205,8 +206,9 @@ def _part_model(result: Graded, at: int) -> api.PartModel:
         peak_share=peak_share,
         typical_share=typical_share,
         typical=grading.typical,
-        memory=grading.memory,
         stamina=grading.stamina,
+        to_learn=api.ToLearnModel(**asdict(to_learn(song, part))),
+        plucked_unsaid=asks_for_fingers(part),
         hardest=hardest_words(part, grading),
         step_low=steps.low,
         step_high=steps.high,

@@ -74,12 +74,13 @@ def test_fingers_find_a_far_string_with_a_third_of_the_work_of_a_pick() -> None:
     assert fingers == pytest.approx((pick or 0) * 0.3)
 
 
-def test_far_strings_at_once_are_two_skips_and_an_octave_a_third_of_one() -> None:
-    def skips(low: int, high: int) -> float:
+def test_far_strings_at_once_are_two_skips_of_a_pick_and_an_octave_a_third_of_one() -> None:
+    def skips(low: int, high: int, **part: object) -> float:
         events = [Event(Fraction(1), (Note(high, 0), Note(low, 0))) for _ in range(4)]
-        return (finding(one_bar(*events), "picking").value or 0) / 2
+        return (finding(one_bar(*events, **part), "picking").value or 0) / 2
 
-    assert skips(6, 3) == pytest.approx(2.0)
+    assert skips(6, 3, picking=Picking.PICK) == pytest.approx(2.0)
+    assert skips(6, 3) == 0, "nobody would take a pick"
     assert skips(5, 3) == pytest.approx(0.3)
 
 
@@ -138,17 +139,19 @@ def test_palm_mute_is_a_setting_and_a_dead_stroke_counts_once() -> None:
 def test_a_held_full_barre_keeps_seven_tenths_of_its_step() -> None:
     barre = ["6.1+5.3+4.3+3.2+2.1+1.1"] * 8
     bars = graded(line(*barre, length=Fraction(1), tempo=60)).bars
-    assert bars[0].findings["shapes"].step == pytest.approx(4.5)
-    assert bars[1].findings["shapes"].step == pytest.approx(0.7 * 4.5)
+    barre = LADDER.shapes.full_barre_low
+    assert bars[1].findings["shapes"].step == pytest.approx((0.25 + 0.45 * 1.0 / 1.3) * barre)
+    quick = graded(line(*["6.1+5.3+4.3+3.2+2.1+1.1"] * 8, length=Fraction(1), tempo=80)).bars
+    assert quick[1].findings["shapes"].step == pytest.approx(0.7 * barre)
 
 
-def test_stamina_begins_after_sixteen_beats_and_is_full_after_ninety_six() -> None:
+def test_stamina_begins_after_eight_beats_and_is_full_after_eighty() -> None:
     def added(bars: int) -> float:
         return graded(line(*["6.0"] * 16 * bars, length=Fraction(1, 4), tempo=150)).stamina
 
-    assert added(4) == 0
-    assert added(14) == pytest.approx(0.7 * (56 - 16) / 80)
-    assert added(24) == pytest.approx(0.7)
+    assert added(2) == 0
+    assert added(11) == pytest.approx(0.7 * (44 - 8) / 72)
+    assert added(20) == pytest.approx(0.7)
 
 
 def test_a_bass_guitar_is_measured_as_one() -> None:
@@ -171,6 +174,6 @@ def test_a_reach_counts_three_hundredths_more_for_every_finger_between() -> None
     curve = LADDER.curves["stretch"]
     held = Neck().fret_mm(8) - Neck().fret_mm(5)
     for chord, more in (("6.5+3.8", 0.0), ("6.5+4.7+3.8", 0.03), ("6.5+5.6+4.7+3.8", 0.06)):
-        assert finding(line(chord, tempo=60), "stretch").step == pytest.approx(
-            curve.step(held * (1 + more) / 100)
+        assert finding(line("6.5", chord, tempo=60), "stretch").step == pytest.approx(
+            curve.step(0.8 * held * (1 + more) / 100)
         )

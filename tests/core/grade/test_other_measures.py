@@ -33,7 +33,7 @@ def test_string_skips_are_counted_per_second_and_fingers_make_them_lighter() -> 
     song = line("5.2", "2.3", "5.2", "2.3", tempo=120)
     found = finding(song, "picking")
     assert found.value == pytest.approx(1.5)
-    assert found.step == pytest.approx(3.0)
+    assert found.step == pytest.approx(LADDER.curves["picking"].step(1.5))
     assert found.evidence == "There are three string skips, the first to the & of beat 1 on the 2nd string."
     assert finding(plucked(song, Picking.FINGERS), "picking").value == pytest.approx(0.45)
     assert finding(line("3.2", "2.3", "3.2", "2.3"), "picking").value is None
@@ -152,10 +152,20 @@ def test_a_melody_over_a_held_note_is_two_voices_and_an_arpeggio_of_a_held_shape
 
 
 def test_strings_that_must_be_stopped_are_counted_per_second() -> None:
-    """Two open notes, each stopped by a rest, in two seconds."""
+    """Two open notes and two fretted ones, each stopped by a rest, in two seconds: an open string is touched,
+    a finger only lifted."""
     found = finding(line("6.0", "r", "6.0", "r", "6.3", "r", "6.3", "r", tempo=120), "damping")
-    assert found.value == pytest.approx(1.0)
-    assert found.step == pytest.approx(2.5)
+    assert found.value == pytest.approx(2.0)
+    assert found.step == pytest.approx(LADDER.curves["damping"].step((2 * 0.6 + 2 * 0.3) / 2))
+
+
+def test_a_staccato_is_a_note_and_a_rest() -> None:
+    short = line("6.0", "6.3", "5.2", "5.0", length=Fraction(1), tempo=90)
+    bar = short.parts[0].bars[0]
+    events = tuple(replace(event, techniques=frozenset({Technique.STACCATO})) for event in bar.events)
+    staccato = replace(short, parts=(replace(short.parts[0], bars=(replace(bar, events=events),)),))
+    rests = line("6.0", "r", "6.3", "r", "5.2", "r", "5.0", "r", tempo=90)
+    assert finding(staccato, "damping").step == pytest.approx(finding(rests, "damping").step)
 
 
 def test_a_pickup_is_counted_to_the_end_of_its_metre_and_is_no_syncopation() -> None:

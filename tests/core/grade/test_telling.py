@@ -177,7 +177,7 @@ def test_a_technique_of_the_teachers_own_counts_by_the_ladders_step() -> None:
         .bars[0]
         .findings["technique"]
     )
-    assert finding.step > 6
+    assert finding.step > 5
     assert "harp" in finding.evidence
 
 

@@ -67,11 +67,11 @@ def _weigh(found: Found[_Damped], window: Window, ladder: Ladder) -> float:
 
 
 def _tell(found: Found[_Damped], bar: PlayedBar, _: Ladder) -> Told:
-    onset, strings, _ = found[0][1]
+    first = found[0][1]
     count = len(found)
     times = {1: "once", 2: "twice"}.get(count, f"{number_words(count)} times")
-    evidence = f"Sounding strings are stopped {times}, first at {bar.beat_words(onset)}."
-    return Told(count / bar.seconds, Place(onset, strings), evidence)
+    evidence = f"Sounding strings are stopped {times}, first at {bar.beat_words(first.onset)}."
+    return Told(count / bar.seconds, Place(first.onset, first.strings), evidence)
 
 
 def _rung(ladder: Ladder, step: int) -> str:

@@ -32,7 +32,12 @@ def _find(bar: PlayedBar, _: Ladder) -> Found[Moment]:
 
 def _upper_off_the_beat(bar: PlayedBar, moment: Moment, changed: list[Note]) -> bool:
     off_beat = (bar.in_metre(moment.onset) / bar.bar.metre.beat_quarters).denominator != 1
-    return bar.two_voices and off_beat and any(note.string < bar.bass_from for note in changed)
+    return (
+        bar.two_voices
+        and off_beat
+        and len(bar.basses) > 1
+        and any(note.string < bar.bass_from for note in changed)
+    )
 
 
 def _weigh(found: Found[Moment], window: Window, ladder: Ladder) -> float:

@@ -60,7 +60,7 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Felt]:
         step = max(step, least)
         words.append(word)
     at = next(moment for moment in voice if moment.onset == worst)
-    beat_seconds = float(bar.bar.metre.beat_quarters) * bar.quarter_seconds
+    beat_seconds = max(float(bar.bar.metre.beat_quarters), 1.0) * bar.quarter_seconds
     step = max(step - ladder.curves["beat_time"].step(beat_seconds), 0.0)
     return [(at.sounding.onset_quarters, _Felt(step, amount, at, tuple(words)))] if words else []
 

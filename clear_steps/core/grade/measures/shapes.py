@@ -15,9 +15,9 @@ from clear_steps.core.score.words import number_words
 _CHEAP_STEP = 1.0  # a shape held, or merely moved
 # Of a full barre's Step that it costs to hold it under so many strokes a second, and under none: between
 # slow ones the hand gives way (from memory).
-_HELD_BARRE_SHARE, _HELD_SLOWLY_SHARE, _STEADY = 0.7, 0.28, 1.3
+_HELD_BARRE_SHARE, _HELD_SLOWLY_SHARE, _STEADY = 0.7, 0.22, 1.3
 _UNDER_BARRE_SHARE = 0.25  # of what fingers cost that land while a full barre is held (from memory)
-_LIGHT_SHARE, _FULL_STEP = 0.4, 2.2  # from memory: two fingers slide along with ease
+_FULL_STEP = 2.5  # from memory: two fingers change with ease
 _OFTEN = 0.5  # changes a second that make it harder to speak of
 _NO_HURRY_S = 1.0
 _A_SHAPE = 2  # strings pressed at once
@@ -75,7 +75,7 @@ def _landing_step(grip: Grip, change: Change, capo: int, ladder: Ladder) -> floa
 
 def _hurried_share(step: float) -> float:
     """Of what the rate of change adds: the lighter what lands, the less."""
-    return min(_LIGHT_SHARE + (1 - _LIGHT_SHARE) * step / _FULL_STEP, 1.0)
+    return min((step / _FULL_STEP) ** 2, 1.0)
 
 
 def _held_barre(grip: Grip, bar: PlayedBar, ladder: Ladder) -> float:

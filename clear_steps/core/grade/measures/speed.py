@@ -19,7 +19,7 @@ _BURSTS = ((1, 0.75, "for one beat"), (2, 0.9, "for two beats"), (4, 1.0, "for f
 _ALL_THROUGH = "all through the bar"
 # Down-strokes alone, or one finger again and again, are harder above four a second (from memory).
 _SAME_AGAIN, _SLOW_S = 1.2, 0.25
-_CROSSING_WORK, _SKIP_WORK = 0.1, 0.25  # to the next string, and over one: shares of a stroke (from memory)
+_CROSSING_WORK, _SKIP_WORK = 0.15, 0.25  # to the next string, and over one: shares of a stroke (from memory)
 _ANOTHER_FINGER = 0.95  # on another string another finger is ready (from memory)
 _HANDS = ("fretting", "picking")
 _WORTH_TELLING = 1.05  # so much more work than notes

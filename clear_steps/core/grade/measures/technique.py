@@ -15,8 +15,8 @@ from clear_steps.core.hand import HARDEST_STEP
 from clear_steps.core.score import SETTINGS, TECHNIQUES
 from clear_steps.core.score.words import number_words, string_words
 
-_RATE_WEIGHT, _KIND_WEIGHT = 0.55, 0.3
-_HURRY_S, _AT_EASE_S, _MOST_EASE = 0.5, 9.0, 0.75  # seconds for each of them; what is taken off (from memory)
+_ONE_A_SECOND, _RATE_WEIGHT, _KIND_WEIGHT = 0.8, 0.34, 0.2  # the first two from memory
+_ONCE_LESS = 0.5  # what comes once in a bar is half as often as what goes on (from memory)
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,8 +46,8 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Demand]:
 
 
 def _weigh(found: Found[_Demand], window: Window, _: Ladder) -> float:
-    """The highest of Step + 0.55 log2(1 + demands per second that are at least as hard), + 0.3 for each
-    further kind, less up to 0.75 where each has seconds of its own.
+    """The highest of Step + 0.8 + 0.34 log2(demands per second that are at least as hard), + 0.2 for each
+    further kind: three times the time is half a Step.
 
     Easy demands, however many, do not make a hard one harder: a bend among palm-muted notes is one bend.
     """
@@ -62,9 +62,7 @@ def _rate_step(demands: int, seconds: float) -> float:
     """What so many demands in so many seconds add to a Step, or take off it."""
     if not demands:
         return 0.0
-    each = seconds / demands
-    late = min(max(each - _HURRY_S, 0.0) / (_AT_EASE_S - _HURRY_S), 1.0)
-    return _RATE_WEIGHT * log2(1 + 1 / each) - _MOST_EASE * late
+    return _ONE_A_SECOND - _RATE_WEIGHT * log2(seconds / (demands - _ONCE_LESS))
 
 
 def _tell(found: Found[_Demand], bar: PlayedBar, _: Ladder) -> Told:

@@ -33,7 +33,9 @@
   const grips = $derived(desk.grips)
   const noteWords = $derived(desk.chosenEvent?.notes.map((note) => note.words).join('; ') || 'a rest')
   const pieces = $derived.by(() => {
-    const own = found.map(({ measure, adds }) => ({ name: measure, adds, measure }))
+    const measured = found.map(({ measure, adds }) => ({ name: measure, adds, measure }))
+    const added = bar?.added.map(({ words, adds }) => ({ name: words, adds })) ?? []
+    const own = [...measured, ...added]
     const rest = (bar?.step ?? 0) - own.reduce((sum, { adds }) => sum + adds, 0)
     const name = bar?.past_hand ? 'past this hand' : 'no bar is below 1'
     return rest > 0.04 ? [...own, { name, adds: rest }] : own

@@ -25,6 +25,14 @@
     {#each part.pins_not_kept as words, at (at)}<li>{words}</li>{/each}
   </ul>
 {/if}
+{#if part.plucked_unsaid}
+  <h3 class="mt-4 mb-1">The picking hand</h3>
+  <p class="text-quiet" data-testid="plucked-unsaid">
+    Not written, taken from what is struck at once: the strings are plucked with the fingers. Write <code
+      >Picking: pick</code
+    > in the text where a pick is meant.
+  </p>
+{/if}
 {#if part.guessed_ringing.length > 0 || part.rings_as_written}
   <h3 class="mt-4 mb-1">What rings on</h3>
   {#if part.rings_as_written}

@@ -30,6 +30,13 @@
       from.peak_bars[0],
     )
   }
+  function toLearnWords({ bars, grips, patterns, sittings }: Part['to_learn']): string {
+    const many = (count: number, one: string): string => `${count} ${one}${count === 1 ? '' : 's'}`
+    const parts = [many(Math.max(Math.round(bars), 1), 'bar')]
+    if (grips > 0) parts.push(many(grips, 'grip'))
+    if (patterns > 0) parts.push(many(patterns, 'pattern'))
+    return `${parts.join(', ')}; about ${many(sittings, 'sitting')}.`
+  }
 </script>
 
 <h2 class="text-lg">What makes it Step {stepText(part.step)} for {analysis.whom}</h2>
@@ -59,10 +66,13 @@
       name: `${Math.round(part.typical_share * 100)} % of a typical bar (${stepText(part.typical)})`,
       adds: part.typical_share * part.typical,
     },
-    { name: 'what there is to remember', adds: part.memory },
     { name: 'playing without rest', adds: part.stamina },
   ]}
 />
+<p class="mt-2" data-testid="to-learn">
+  <span class="font-bold">To learn:</span>
+  {toLearnWords(part.to_learn)}
+</p>
 <p class="mt-2 text-sm text-quiet">
   Graded by <a class="underline" href="#/ladder">the ladder {analysis.ladder}</a>.
 </p>

@@ -84,7 +84,7 @@ export class DeskState {
   settle(): void {
     const bars = this.part?.bars.length ?? 0
     if (this.bar >= bars || this.chosenFrom >= bars) this.choose(-1, 0)
-    else if (this.bar >= 0) this.event = this.firstNote(this.bar)
+    else if (this.bar >= 0) this.event = this.worstMoment(this.bar)
   }
 
   /** Another practice tempo, by so many per cent. */
@@ -206,7 +206,7 @@ export class DeskState {
     return this.bar < 0 ? this.allColumns : [own.indexOf(this.range[0]), own.indexOf(this.range[1])]
   }
 
-  /** Where the bar's worst moment is, or its first note. */
+  /** Its first note. */
   firstNote(bar: number): number {
     const events = this.part?.bars[bar]?.events ?? []
     return Math.max(
@@ -217,12 +217,17 @@ export class DeskState {
 
   /** Choose the moment a measure found worst, or that of the bar's hardest measure. */
   chooseWorst(bar: number, measure?: string): void {
+    this.choose(bar, this.worstMoment(bar, measure))
+  }
+
+  /** What the sentence and the picture of a bar show, unless a note is chosen. */
+  worstMoment(bar: number, measure?: string): number {
     const judged = this.part?.bars[bar]
     const onset = judged?.findings.find(
       (finding) => finding.measure === (measure ?? judged.hardest_measure),
     )?.onset
     const at = this.part?.bars[bar]?.events.findIndex((event) => event.onset === onset) ?? -1
-    this.choose(bar, at >= 0 ? at : this.firstNote(bar))
+    return at >= 0 ? at : this.firstNote(bar)
   }
 
   /** One note on or back, over bar lines; or the choice of notes one longer or shorter. */
