@@ -14,7 +14,7 @@ ALLOWED = {
     "core.shapes": {"core.score"},
     "core.hand": {"core.errors", "core.score", "core.shapes"},
     "core.changes": {"core.score", "core.shapes", "core.hand"},
-    "core.figures": {"core.score"},
+    "core.figures": {"core.score", "core.shapes"},
     "core.grade": {"core.errors", "core.score", "core.shapes", "core.hand", "core.figures"},
     "core.easier": {
         *("core.errors", "core.score", "core.shapes", "core.hand", "core.figures", "core.grade"),

@@ -39,12 +39,14 @@ def test_grade_prints_the_json_as_specified() -> None:
         "step",
         "peak",
         "typical",
-        "memory",
         "stamina",
+        "to_learn",
         "guessed",
         "bars",
     }
+    assert set(song["to_learn"]) == {"bars", "grips", "patterns", "sittings"}
     bar = song["bars"][0]
+    assert set(bar) == {"number", "step", "measures", "added"}
     assert (bar["number"], song["tempo"], song["tempo_assumed"]) == (1, 110.0, False)
     assert set(bar["measures"]["speed"]) == {"step", "value", "unit", "place", "evidence"}
     assert bar["measures"]["speed"]["place"] == {"onset": "0", "strings": [6]}

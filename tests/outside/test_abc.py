@@ -72,14 +72,16 @@ def test_a_bar_that_is_short_for_no_reason_is_filled_and_told() -> None:
     assert "bar 5 holds 2 of 4 quarters; a rest fills it" in found.guessed
 
 
-@pytest.mark.parametrize("name", ["42dHighlandRegimentStrathspey", "LittleHouseRoundTheCornerJig"])
-def test_no_refusal_names_a_bar_that_an_edit_could_still_bring_down(name: str) -> None:
+@pytest.mark.parametrize(
+    ("name", "target"), [("42dHighlandRegimentStrathspey", 2.0), ("LittleHouseRoundTheCornerJig", 1.4)]
+)
+def test_no_refusal_names_a_bar_that_an_edit_could_still_bring_down(name: str, target: float) -> None:
     """A bar a hundredth above the target had been left there, since what brought it down lowered it by so
     little."""
     file = next(Path(path) for path in corpus.getPaths() if Path(path).stem == name)
     song = import_song(file.name, file.read_bytes()).song
-    found = easier(song, song.parts[0], default_ladder(), 2.0)
+    found = easier(song, song.parts[0], default_ladder(), target)
     assert not found.reached
-    above = [bar for bar in found.blocking if bar.step > 2.0 + TOLERANCE]
-    assert above or {bar.measure for bar in found.blocking} <= {"memory", "stamina"}
-    assert all(tried.step > 2.0 + TOLERANCE for bar in above for tried in bar.tried)
+    above = [bar for bar in found.blocking if bar.step > target + TOLERANCE]
+    assert above or {bar.measure for bar in found.blocking} <= {"stamina"}
+    assert all(tried.step > target + TOLERANCE for bar in above for tried in bar.tried)

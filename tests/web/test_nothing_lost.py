@@ -77,7 +77,8 @@ def test_a_ladder_from_before_a_measure_and_a_technique_grades_and_says_what_was
     assert client.get("/api/songs").json["songs"][0]["grade"]["step"] >= 1
     assert client.get("/api/songs/1").json["analysis"]["ladder"] == "Mine"
     screen = client.get("/api/ladder").json
-    assert screen["filled"] == ["independence", "rake", *Modifier, "strum patterns", "chord shapes"]
+    curves = ["free time", "beat time", "independence"]
+    assert screen["filled"] == [*curves, "rake", *Modifier, "strum patterns", "chord shapes"]
     assert client.get("/api/songs/1/versions").status_code == 200
     saved = client.post("/api/ladders/1/revisions", json={"based_on": 1, "ladder": screen["ladder"]}).json
     assert saved["filled"] == []

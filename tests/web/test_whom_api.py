@@ -112,7 +112,8 @@ def test_the_pieces_of_a_step_make_the_whole() -> None:
             for bar in grading.bars:
                 shares = added_up({name: found.step for name, found in bar.findings.items()})
                 if shares and not bar.past_hand and bar.step > 1:
-                    assert sum(shares.values()) == pytest.approx(bar.step)
+                    whole = sum(shares.values()) + sum(bar.added.values())
+                    assert whole == pytest.approx(bar.step)
                     hardest = max(found.step for found in bar.findings.values())
                     assert next(iter(shares.values())) == pytest.approx(hardest)
                     seen += 1
@@ -126,7 +127,9 @@ def test_what_is_within_reach_is_proposed_to_hand_out(client: FlaskClient) -> No
     assert client.get(path).json == {"proposed": None}
     wish = {"first": 0, "last": 0, "kind": "root", "says": "the root alone, one string"}
     version = added(client, f"/songs/{song['id']}/changes", wish)["id"]
-    assert client.get(path).json == {"proposed": {"version_id": version, "step": 1.0}}
+    proposed = client.get(path).json["proposed"]
+    assert proposed["version_id"] == version
+    assert proposed["step"] < 1.5
     assert client.get(path.replace("parts/0", "parts/7")).status_code == 422
     tall = added(client, "/students", {"name": "Tall", "span_mm": 140})["id"]
     original = client.get(f"/api/students/{tall}/songs/{song['id']}/parts/0").json["proposed"]

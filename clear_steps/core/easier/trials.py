@@ -41,7 +41,9 @@ class Trials:
         self._shapes = bars_of_one_shape(builder.part, coming_back(builder.part))
         self._heights_at_first = heights.of(builder.part)
         self._began, self.ceiling = began, 1.0
-        self.hand = heights.graded(builder.part).hand  # whose fingering is glimpsed at, whatever was tried
+        whole = heights.graded(builder.part)
+        self.hand = whole.hand  # whose fingering is glimpsed at, whatever was tried
+        self._song_at_first = whole.step
 
     def judged(self, plan: Plan, target: float) -> Planned:
         """What a plan makes, and whether that meets a target."""
@@ -50,9 +52,11 @@ class Trials:
         return Planned(plan, version, self.scores.overall(version), reached, highest)
 
     def is_reached(self, version: Part, target: float) -> bool:
-        """Whether the song and every bar stand at a target, none higher than it may."""
+        """Whether the song and every bar stand at a target, none higher than it may nor the song than it
+        did."""
         bars = enumerate(self.heights.of(version))
-        return self.heights.graded(version).step <= target + TOLERANCE and not any(
+        most = min(target + TOLERANCE, self._song_at_first + _SLACK)
+        return self.heights.graded(version).step <= most and not any(
             self.is_above(index, bar.level, target) for index, bar in bars
         )
 

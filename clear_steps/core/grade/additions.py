@@ -15,7 +15,7 @@ from clear_steps.core.score import Technique
 
 MOST_ADDED = 0.8
 _SECOND_STEP = 0.5  # a second demand on the same moments, as high as the first
-_FROM_SHARE, _FULL_SHARE = 0.7, 0.9  # of the highest, between which it comes
+_FROM_SHARE, _FULL_SHARE = 0.75, 0.9  # of the highest, between which it comes
 _FROM_STEP, _FULL_STEP = 2.0, 4.0  # of the highest: what is easy is not two demands
 # One gesture is one demand: by what share two measures of it are two (from memory).
 _ONE_GESTURE = {
@@ -112,7 +112,7 @@ def _is_two_power(length: Fraction) -> bool:
 ADDITIONS: dict[str, Addition] = {
     "added_fingers": Addition("a finger added to a grip that is held", 0.3, _added_fingers),
     "drone": Addition("a drone to keep clear of", 0.3, _beside_a_drone),
-    "voice": Addition("one voice more", 0.4, _one_voice_more),
+    "voice": Addition("one voice more", 0.3, _one_voice_more),
     "mutes": Addition("mutes switched on and off", 0.3, _switched_mutes),
     "accents": Addition("accents against the beat", 0.4, _accents_against),
     "groups": Addition("groups of three across the beat", 0.5, _grouped_across),

@@ -37,6 +37,7 @@ from clear_steps.core.shapes.ringing import Texture
 # A hand that has stood in its place looks ahead and leaves early, what it plays last let go short (from
 # memory).
 STOOD_SHARE = 0.4
+_MOST_METRE_CHANGES = 3  # in a row that are counted
 
 
 # Made in great numbers: a tuple is made several times faster than a dataclass.
@@ -111,7 +112,7 @@ class PlayedBar:
     span_mm: float
     plucked: float  # how surely by fingers, 0 to 1
     picking: Picking | None  # as written
-    metre_changed: bool
+    metre_changes: int  # into this bar and those before it, without a pause
     starts_at: Fraction  # in its metre, quarters: more than 0 for a pickup
     capo: int
     body_fret: int | None  # from the nut, where the neck joins the body
@@ -206,7 +207,7 @@ class Performer:
         run = timed.bars
         entering = entering_at(fingered, hand, timed, positions.start)
         for at in positions:
-            around = (run[at - 1] if at else None, run[at + 1] if at + 1 < len(run) else None)
+            around = _around(part, run, at)
             entering = entering._replace(gap=timed.gaps[at])
             bar, entering = self._bar(
                 part, fingered, hand, timed.times[at], run[at], around, entering, plucked
@@ -220,15 +221,14 @@ class Performer:
         hand: int,
         time: BarTime,
         index: int,
-        around: tuple[int | None, int | None],
+        around: "_Around",
         entering: Entering,
         plucked: float,
     ) -> tuple[PlayedBar, Entering]:
         """A bar, and how the next is come to (but for the gap)."""
         demands, grips = fingered.bars[index], fingered.hands[hand][index]
         bar, number = part.bars[index], part.bar_number(index)
-        before, after = around
-        metre_changed = before is not None and bar.metre != part.bars[before].metre
+        before, after, metre_changes = around
         starts_at = part.starts_at(index)
         comes_from = None if before in (None, index - 1) else part.bar_number(before)
         following = () if after is None else part.bars[after].events[:1]
@@ -246,7 +246,7 @@ class Performer:
             index,
             number,
             time.quarter_seconds,
-            metre_changed,
+            metre_changes,
             starts_at.as_integer_ratio(),
             holds_over,
             comes_from,
@@ -265,7 +265,7 @@ class Performer:
                 self._span_mm,
                 1.0 if bar.has_picking_fingers else plucked,
                 part.picking,
-                metre_changed,
+                metre_changes,
                 starts_at,
                 self._neck.capo,
                 part.instrument.body_fret if part.instrument else None,
@@ -344,6 +344,24 @@ class Performer:
         if key not in self._ways:
             self._ways[key] = way_between(before, grip, slid, self._neck)
         return self._ways[key]
+
+
+class _Around(NamedTuple):
+    """The bars (indexes) played before and after one, and how often the metre has changed up to it."""
+
+    before: int | None
+    after: int | None
+    metre_changes: int
+
+
+def _around(part: Part, run: Sequence[int], at: int) -> _Around:
+    changes = 0
+    while changes < _MOST_METRE_CHANGES and at > changes:
+        before, own = (part.bars[run[at - changes - back]].metre for back in (1, 0))
+        if before == own:
+            break
+        changes += 1
+    return _Around(run[at - 1] if at else None, run[at + 1] if at + 1 < len(run) else None, changes)
 
 
 def _stood(stood: float, before: Grip | None, grip: Grip, seconds: float) -> float:

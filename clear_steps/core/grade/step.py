@@ -273,7 +273,7 @@ class Grader:
     def _of_the_score(self, bar: PlayedBar) -> Founds:
         """What measures that do not look at the hand find, the same for every fingering."""
         place = (bar.starts_at.as_integer_ratio(), bar.holds_over)
-        key = (id(bar.bar), bar.seconds, bar.metre_changed, place, bar.textures)
+        key = (id(bar.bar), bar.seconds, bar.metre_changes, place, bar.textures)
         if key not in self._found_in_score:
             founds = {
                 name: measure.find(bar, self._ladder)

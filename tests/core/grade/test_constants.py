@@ -140,7 +140,7 @@ def test_a_held_full_barre_keeps_seven_tenths_of_its_step() -> None:
     barre = ["6.1+5.3+4.3+3.2+2.1+1.1"] * 8
     bars = graded(line(*barre, length=Fraction(1), tempo=60)).bars
     barre = LADDER.shapes.full_barre_low
-    assert bars[1].findings["shapes"].step == pytest.approx((0.25 + 0.45 * 1.0 / 1.3) * barre)
+    assert bars[1].findings["shapes"].step == pytest.approx((0.22 + 0.48 * 1.0 / 1.3) * barre)
     quick = graded(line(*["6.1+5.3+4.3+3.2+2.1+1.1"] * 8, length=Fraction(1), tempo=80)).bars
     assert quick[1].findings["shapes"].step == pytest.approx(0.7 * barre)
 

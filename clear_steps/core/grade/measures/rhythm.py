@@ -17,7 +17,7 @@ from clear_steps.core.score import Metre
 from clear_steps.core.score.words import capital
 
 _MIXED = 1.0  # tuplets among straight notes add a Step
-_ODD_STEP, _CHANGED_STEP = 3.5, 4.3  # of a metre (from memory)
+_ODD_STEP, _CHANGED_AGAIN = 3.5, 0.4  # of a metre, and for every further change in a row (from memory)
 # By the prime that divides the beat: its Step and its name (from memory).
 _TUPLETS = {3: (3.0, "triplets"), 5: (4.0, "quintuplets"), 7: (4.5, "septuplets")}
 _OTHER_TUPLETS = (5.0, "tuplets")
@@ -87,8 +87,9 @@ def _others(bar: PlayedBar) -> list[tuple[float, str]]:
         )
     if bar.bar.metre.beats not in _USUAL_BEATS:
         others.append((_ODD_STEP, f"the bar is odd, {bar.bar.metre}"))
-    if bar.metre_changed:
-        others.append((_CHANGED_STEP, f"the bars change to {bar.bar.metre}"))
+    if bar.metre_changes:
+        step = _ODD_STEP + _CHANGED_AGAIN * (bar.metre_changes - 1)
+        others.append((step, f"the bars change to {bar.bar.metre}"))
     return others
 
 

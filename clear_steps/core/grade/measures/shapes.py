@@ -52,7 +52,8 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Set]:
         held = _held_barre(moment.grip, bar, ladder)
         if held and landing.barre_strings < FULL_BARRE_STRINGS:
             step = held + _UNDER_BARRE_SHARE * step
-        step = max(step, held, _CHEAP_STEP)
+        thumb = ladder.shapes.thumb if landing.thumbed else 0.0
+        step = max(step, held, thumb, _CHEAP_STEP)
         at = moment.sounding.onset_quarters
         found.append((at, _Set(min(step, HARDEST_STEP), landing, rate, moment)))
     return found
