@@ -7,7 +7,7 @@ BIN := .venv/bin
 PAGES := clear_steps/web/static/index.html
 PAGE_SOURCES := $(shell find frontend/src frontend/public -type f -not -name '*.d.ts' 2>/dev/null) $(wildcard frontend/*.json frontend/*.ts frontend/*.js frontend/*.html)
 
-.PHONY: demo serve test bench faults check types versions fingerings formats pictures format pins clean
+.PHONY: demo serve test bench faults check types versions fingerings laws formats pictures format pins clean
 .DELETE_ON_ERROR:
 
 demo: .stamps/run $(PAGES)
@@ -48,6 +48,9 @@ versions: .stamps/dev
 
 fingerings: .stamps/dev
 	$(BIN)/python -m tests.fingerings
+
+laws: .stamps/dev
+	$(BIN)/python -m tests.gradelaws
 
 formats: .stamps/dev
 	$(BIN)/python -m tests.formats_table
