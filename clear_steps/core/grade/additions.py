@@ -46,11 +46,10 @@ def _added_fingers(bar: PlayedBar) -> Iterator[Moment]:
 
 
 def _beside_a_drone(bar: PlayedBar) -> Iterator[Moment]:
-    """Under a voice that moves; within a strum it is a string of the chord."""
-    if bar.over_a_drone:
-        yield from (
-            moment for moment in bar.moments if moment.change.works and len(moment.strings) < _A_STROKE
-        )
+    """Under a voice that moves; among strums it is a string of the chord."""
+    strummed = any(len(moment.strings) >= _A_STROKE for moment in bar.moments)
+    if bar.over_a_drone and not strummed:
+        yield from (moment for moment in bar.moments if moment.change.works)
 
 
 def _one_voice_more(bar: PlayedBar) -> Iterator[Moment]:

@@ -146,6 +146,9 @@ def test_a_bass_before_each_strum_is_aimed_at() -> None:
     assert bar_of(strums).findings["picking"].value is None
     found = bar_of(aimed).findings["picking"]
     assert found.value == pytest.approx(2 / 2.4)
+    assert found.evidence.startswith(
+        "There are two single strings to find between strokes, the first at beat 1"
+    )
     assert bar_of(aimed).step > bar_of(strums).step
     assert [note.string for note in aimed.parts[0].bars[0].events[0].notes] == [6]
     assert isinstance(aimed.parts[0].bars[0].events[0].notes[0], Note)

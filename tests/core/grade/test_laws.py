@@ -88,7 +88,7 @@ def test_allowing_the_thumb_never_makes_a_song_harder() -> None:
 
 
 def test_a_bar_of_rest_and_a_higher_capo_hardly_ever_make_a_song_harder() -> None:
-    """Another fingering may be cheaper and grade higher: at most one in fifty, by a fifth of a Step."""
+    """Another fingering may be cheaper and grade higher: at most one in fifty, by 0.3 of a Step."""
     added = []
     for song, before in cases()[::2]:
         bars = song.parts[0].bars
@@ -97,7 +97,7 @@ def test_a_bar_of_rest_and_a_higher_capo_hardly_ever_make_a_song_harder() -> Non
         higher = replace(song, parts=(replace(song.parts[0], capo=song.parts[0].capo + 3),))
         added.append(graded(higher).step - before.step)
     assert share(added, 0.05) <= 0.02
-    assert max(added) <= 0.2
+    assert max(added) <= 0.3
 
 
 def test_moving_the_bar_lines_by_whole_beats_hardly_changes_a_song() -> None:

@@ -320,7 +320,7 @@ def test_what_is_carried_along_costs_by_its_size_and_by_how_far_it_leaps(tempo: 
 
     held, near, leaping = found(low, low), found(low, on), found(low, far)
     assert held.step + least < near.step < leaping.step
-    assert "four fingers in all, is carried seven frets" in leaping.evidence
+    assert "and three more fingers are carried seven frets" in leaping.evidence
 
 
 @pytest.mark.parametrize(
@@ -430,4 +430,4 @@ def test_a_pickup_is_a_burst_in_a_bar_that_began_with_rest() -> None:
 def test_one_finger_flat_that_moves_is_no_new_shape() -> None:
     """A dropped tuning's chords by one finger, at two places."""
     found = graded(line(*["4.5+5.5+6.5", "4.3+5.3+6.3"] * 4, length=Fraction(1), tempo=100)).bars[1]
-    assert "one finger in all, is carried two frets" in found.findings["shapes"].evidence
+    assert "over three strings at fret 3 is carried two frets down" in found.findings["shapes"].evidence

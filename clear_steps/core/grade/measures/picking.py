@@ -22,6 +22,7 @@ class _Skip(NamedTuple):
     work: float  # in skips of the pick
     far: bool  # strings at once that no pick can strike
     moment: Moment
+    aimed: bool = False  # a single string between strokes
 
 
 def _find(bar: PlayedBar, _: Ladder) -> Found[_Skip]:
@@ -29,7 +30,7 @@ def _find(bar: PlayedBar, _: Ladder) -> Found[_Skip]:
     pick = 1 - bar.plucked
     share = pick + _FINGER_SHARE * bar.plucked
     skips = [_Skip(share, False, moment) for moment in _skipping(bar)]
-    skips += [_Skip(share, False, moment) for moment in _aimed(bar)]
+    skips += [_Skip(share, False, moment, aimed=True) for moment in _aimed(bar)]
     if pick:
         for moment in bar.moments:
             apart = max((a - b for a, b in zip(moment.strings, moment.strings[1:], strict=False)), default=0)
@@ -80,16 +81,29 @@ def _weigh(found: Found[_Skip], window: Window, ladder: Ladder) -> float:
 
 def _tell(found: Found[_Skip], bar: PlayedBar, _: Ladder) -> Told:
     first = found[0][1].moment
-    where = f"to {bar.beat_words(first.onset)} on the {string_words(first.strings)}"
-    if len(found) == 1:
-        evidence = f"There is one string skip, {where}."
-    else:
-        evidence = f"There are {number_words(len(found))} string skips, the first {where}."
+    aimed = [skip for _, skip in found if skip.aimed]
+    skips = [skip for _, skip in found if not skip.aimed]
+    evidence = " ".join(
+        [
+            *([_counted(skips, "string skip", "to", bar)] if skips else []),
+            *([_counted(aimed, "single string to find between strokes", "at", bar)] if aimed else []),
+        ]
+    )
     if bar.picking is Picking.PICK and any(skip.far for _, skip in found):
         evidence += (
             " Far strings at once cannot be struck with a bare pick: use the fingers too, or leave one out."
         )
     return Told(_rate(found, bar.seconds), Place(first.onset, first.strings), evidence)
+
+
+def _counted(skips: list[_Skip], name: str, to: str, bar: PlayedBar) -> str:
+    """`There are two string skips, the first to beat 2 on the 4th string.`"""
+    first = skips[0].moment
+    where = f"{to} {bar.beat_words(first.onset)} on the {string_words(first.strings)}"
+    if len(skips) == 1:
+        return f"There is one {name}, {where}."
+    many = name.replace("skip", "skips").replace("string to", "strings to")
+    return f"There are {number_words(len(skips))} {many}, the first {where}."
 
 
 def _rung(ladder: Ladder, step: int) -> str:

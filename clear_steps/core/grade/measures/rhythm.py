@@ -53,9 +53,9 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Felt]:
     words = []
     if amount:
         where = bar.beat_words(worst)
-        words.append(
-            f"notes off the beat hold over it, {degree(amount)}, most at {where} (syncopation {amount})"
-        )
+        weak = (place / bar.bar.metre.beat_quarters).denominator == 1
+        what = "notes on weak beats hold over strong ones" if weak else "notes off the beat hold over it"
+        words.append(f"{what}, {degree(amount)}, most at {where} (syncopation {amount})")
     for least, word in _others(bar):
         step = max(step, least)
         words.append(word)

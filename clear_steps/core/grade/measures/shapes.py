@@ -17,7 +17,7 @@ _CHEAP_STEP = 1.0  # a shape held, or merely moved
 # slow ones the hand gives way (from memory).
 _HELD_BARRE_SHARE, _HELD_SLOWLY_SHARE, _STEADY = 0.7, 0.22, 1.3
 _UNDER_BARRE_SHARE = 0.25  # of what fingers cost that land while a full barre is held (from memory)
-_FULL_STEP = 2.5  # from memory: two fingers change with ease
+_A_WHOLE_HAND = 4  # fingers and the hand itself: one or two change with ease (from memory)
 _OFTEN = 0.5  # changes a second that make it harder to speak of
 _NO_HURRY_S = 1.0
 _A_SHAPE = 2  # strings pressed at once
@@ -46,8 +46,7 @@ def _find(bar: PlayedBar, ladder: Ladder) -> Found[_Set]:
         step, rate = _landing_step(moment.grip, moment.change, bar.capo, ladder), 0.0
         if step:
             rate = 1 / moment.since_set
-            whole = ladder.shapes.of(landing, bar.capo)
-            step += (ladder.curves["shape_changes"].step(rate) - _RARELY) * _hurried_share(whole)
+            step += (ladder.curves["shape_changes"].step(rate) - _RARELY) * _hurried_share(landing)
             step -= ladder.curves["free_time"].step(moment.change.free)
         held = _held_barre(moment.grip, bar, ladder)
         if held and landing.barre_strings < FULL_BARRE_STRINGS:
@@ -74,9 +73,11 @@ def _landing_step(grip: Grip, change: Change, capo: int, ladder: Ladder) -> floa
     return step * share
 
 
-def _hurried_share(step: float) -> float:
-    """Of what the rate of change adds: the lighter what lands, the less."""
-    return min((step / _FULL_STEP) ** 2, 1.0)
+def _hurried_share(landing: Setting) -> float:
+    """Of what the rate of change adds: the fewer fingers land, the less; a full barre is a whole hand."""
+    if landing.barre_strings >= FULL_BARRE_STRINGS:
+        return 1.0
+    return min(((landing.fingers + 1) / _A_WHOLE_HAND) ** 2, 1.0)
 
 
 def _held_barre(grip: Grip, bar: PlayedBar, ladder: Ladder) -> float:
@@ -113,24 +114,27 @@ def _tell(found: Found[_Set], bar: PlayedBar, _: Ladder) -> Told:
 
 
 def _landing_words(landing: Setting, change: Change) -> str:
-    """`three fingers are set`, `a full barre at fret 8, four fingers in all, lands seven frets up`."""
-    what = _setting_words(landing)
-    if not change.carried:
-        return f"{what} set"
+    """`three fingers are set`, `a full barre at fret 8 and three more fingers are carried seven frets up`."""
+    many, what = _setting_words(landing)
+    verb = "are" if many else "is"
+    if not change.carried or change.fresh:
+        return f"{what} {verb} set"
     frets = abs(change.frets)
     way = f"{number_words(frets)} fret{'s' if frets > 1 else ''} {'up' if change.frets > 0 else 'down'}"
-    return f"{what} carried {way}"
+    return f"{what} {verb} carried {way}"
 
 
-def _setting_words(setting: Setting) -> str:
-    fingers = number_words(setting.fingers)
-    count = f"{fingers} finger{'s' if setting.fingers > 1 else ''}"
-    if setting.barre_strings >= FULL_BARRE_STRINGS:
-        return f"a full barre at fret {setting.barre_fret}, {count} in all, is"
-    if setting.barre_strings:
-        strings = number_words(setting.barre_strings)
-        return f"a barre over {strings} strings at fret {setting.barre_fret}, {count} in all, is"
-    return f"{count} {'is' if setting.fingers == 1 else 'are'}"
+def _setting_words(setting: Setting) -> tuple[bool, str]:
+    """Whether it is several things, and what it is."""
+    if not setting.barre_strings:
+        several = setting.fingers > 1
+        return several, f"{number_words(setting.fingers)} finger{'s' if several else ''}"
+    wide = setting.barre_strings >= FULL_BARRE_STRINGS
+    over = "a full barre" if wide else f"a barre over {number_words(setting.barre_strings)} strings"
+    barre, others = f"{over} at fret {setting.barre_fret}", setting.fingers - 1
+    if not others:
+        return False, barre
+    return True, f"{barre} and {number_words(others)} more finger{'s' if others > 1 else ''}"
 
 
 def _rung(ladder: Ladder, step: int) -> str:
