@@ -72,7 +72,7 @@ def test_a_refusal_names_the_bar_the_measure_and_what_was_tried(page: Page) -> N
     page.sees("The target of 2.0 is not reached")
     page.sees("Why it stays at Step")
     page.find("button", "What each kind of change could still do").click()
-    page.sees("the notes on the beats: Step")
+    page.sees(": Step")
 
 
 def test_one_edit_alone_is_refused_by_bar(page: Page) -> None:
