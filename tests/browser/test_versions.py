@@ -58,6 +58,8 @@ def test_ask_compare_refuse_take_back_reload_print(page: Page) -> None:
 def test_the_target_is_moved_by_keyboard_alone_and_typed(page: Page) -> None:
     page.open("#/song/4/versions")
     page.find("[role=slider][aria-label='Target Step']")
+    type_target(page, "3")
+    page.find("button", "Find ways to Step 3.0")
     page.tab_to("Target Step").send_keys(Keys.ARROW_RIGHT)
     page.find("button", "Find ways to Step 3.5")
     type_target(page, "2.5")
