@@ -37,6 +37,7 @@ def songs(page: Page) -> None:
 def desk(page: Page) -> None:
     page.open(f"#/song/{BEFORE_THE_OVENS}")
     page.bar(4).click()
+    page.find("button", "Show the hardest moment").click()
     page.sees("Bar 5")
 
 

@@ -184,3 +184,23 @@ def test_songs_stand_on_terraces_and_are_filtered(page: Page) -> None:
     page.sees("No song is like this, with what you chose above")
     page.find("button", "Show all").click()
     page.until(lambda: len(page.chrome.find_elements(By.CSS_SELECTOR, "main ol article")) == 6, "all songs")
+
+
+def test_the_picture_shows_the_moment_that_the_sentence_tells_of(page: Page) -> None:
+    """Another note may be chosen; then it is said, and one click leads to the hardest moment."""
+    page.open("#/song/1")
+    page.bar(4).click()
+    page.find("button", "Show the hardest moment").click()
+    page.sees("the hand holds frets 2 and 5 at once with the first and little finger: 92 mm")
+    page.sees("92 mm of your 100")
+    assert not page.chrome.find_elements(By.CSS_SELECTOR, "[data-testid=picture-moment]")
+
+
+def test_what_there_is_to_learn_stands_beside_the_step_and_the_guess_of_a_hand_is_told(page: Page) -> None:
+    page.open("#/song/5")
+    assert page.find("[data-testid=to-learn]").text.endswith("sittings.")
+    tenths = "A|3---5---7---5---|", "B|5---6---8---6---|"
+    lines = ["e|----------------|", tenths[1], *(f"{name}|----------------|" for name in "GD"), tenths[0]]
+    song = page.add_song("Title: Tenths\nTempo: 80\n\n" + "\n".join([*lines, "E|----------------|"]))
+    page.open(f"#/song/{song}")
+    page.sees("the strings are plucked with the fingers")

@@ -9,7 +9,7 @@
     measure?: string // whose sign it bears
   }
   let { pieces, step, of }: { pieces: Piece[]; step: number; of: string } = $props()
-  const shown = $derived(pieces.filter(({ adds }) => adds >= 0.005))
+  const shown = $derived(pieces.filter(({ adds }) => adds >= 0.05))
   const words = $derived(shown.map(({ name, adds }) => `${name} ${stepText(adds)}`).join(' + '))
   const TINTS = ['var(--step-7)', 'var(--step-5)', 'var(--step-3)']
 </script>

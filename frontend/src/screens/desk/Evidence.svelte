@@ -31,6 +31,8 @@
     bar?.findings.filter((finding) => finding.step > 0).sort((a, b) => b.step - a.step) ?? [],
   )
   const grips = $derived(desk.grips)
+  // The sentence tells of the bar's hardest moment; the picture shows what is chosen.
+  const elsewhere = $derived(desk.notes === null && desk.worstMoment(desk.bar) !== desk.event)
   const noteWords = $derived(desk.chosenEvent?.notes.map((note) => note.words).join('; ') || 'a rest')
   const pieces = $derived.by(() => {
     const measured = found.map(({ measure, adds }) => ({ name: measure, adds, measure }))
@@ -54,6 +56,12 @@
   {#each cautions as caution, at (at)}
     <p class="mt-2 border-l-4 border-past-hand pl-3" data-caution={caution.kind}>{caution.words}</p>
   {/each}
+  {#if elsewhere}
+    <p class="mt-3 text-sm" data-testid="picture-moment">
+      The note that is chosen.
+      <button class="underline" onclick={() => desk.chooseWorst(desk.bar)}>Show the hardest moment</button>
+    </p>
+  {/if}
   <div class="mt-3">
     <NeckPicture neck={desk.part.neck} now={grips.now} before={grips.before} spanMm={desk.handMm} />
   </div>
