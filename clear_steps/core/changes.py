@@ -1,9 +1,10 @@
 """From one grip to the next: what stays, what guides along its string, what lifts, and the time that the hand
 is free for it."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from fractions import Fraction
+from itertools import pairwise
 
 from clear_steps.core.hand import Grip as PathGrip
 from clear_steps.core.score import Finger
@@ -23,15 +24,20 @@ PathGrips = Mapping[tuple[int, int], PathGrip]
 
 
 @dataclass(frozen=True, slots=True)
-class Change:
-    """How the hand comes from one stretch to the next; `frets` is the farthest that one finger goes along the
-    neck, `seconds` the shortest time that a finger that moves is free for it."""
+class Moves:
+    """Which fingers go from one stretch to the next; `frets` is the farthest that one goes along the neck."""
 
     stay: tuple[Finger, ...]
     guide: tuple[Finger, ...]
     lift: tuple[Finger, ...]
     anew: tuple[Finger, ...]  # set where they did not lie, on another string
     frets: int
+
+
+@dataclass(frozen=True, slots=True)
+class Change(Moves):
+    """The same, and `seconds`: the shortest time that a finger that moves is free for it."""
+
     seconds: float
 
     @property
@@ -70,11 +76,20 @@ def _told(fingers: tuple[Finger, ...], one: str, many: str) -> str:
 
 def changes(shapes: Shapes, grips: PathGrips, times: Sequence[BarTime]) -> tuple[Change, ...]:
     """The change out of every stretch but the last."""
+    return tuple(_change(shapes, pair, places, times) for pair, places in _pairs(shapes, grips))
+
+
+def moves(shapes: Shapes, grips: PathGrips) -> tuple[Moves, ...]:
+    """Which fingers go, out of every stretch but the last."""
+    return tuple(_moves(*places) for _, places in _pairs(shapes, grips))
+
+
+def _pairs(
+    shapes: Shapes, grips: PathGrips
+) -> Iterator[tuple[tuple[Stretch, Stretch], tuple[Places, Places]]]:
+    """Stretches that follow each other, and where each finger lies in both."""
     places = [_places(shapes, stretch, grips) for stretch in shapes.stretches]
-    return tuple(
-        _change(shapes, (old, new), (places[at], places[at + 1]), times)
-        for at, (old, new) in enumerate(zip(shapes.stretches, shapes.stretches[1:], strict=False))
-    )
+    yield from zip(pairwise(shapes.stretches), pairwise(places), strict=True)
 
 
 def _places(shapes: Shapes, stretch: Stretch, grips: PathGrips) -> Places:
@@ -100,19 +115,24 @@ def _change(
     shapes: Shapes, pair: tuple[Stretch, Stretch], places: tuple[Places, Places], times: Sequence[BarTime]
 ) -> Change:
     old, new = places
+    found = _moves(old, new)
+    moving = new.keys() - {*found.stay}
+    free = [_free_seconds(shapes, pair, (old.get(finger), new[finger]), times) for finger in moving]
+    seconds = round(min(free, default=_seconds_between(shapes, pair, times)), 3)
+    return Change(found.stay, found.guide, found.lift, found.anew, found.frets, seconds)
+
+
+def _moves(old: Places, new: Places) -> Moves:
     both = old.keys() & new.keys()
     stay = {finger for finger in both if old[finger] & new[finger]}
     guide = {finger for finger in both - stay if _strings(old[finger]) & _strings(new[finger])}
     gone = {finger: _lowest(new[finger]) - _lowest(old[finger]) for finger in both - stay}
-    moving = new.keys() - stay
-    free = [_free_seconds(shapes, pair, (old.get(finger), new[finger]), times) for finger in moving]
-    return Change(
+    return Moves(
         tuple(sorted(stay)),
         tuple(sorted(guide)),
         tuple(sorted(old.keys() - stay - guide)),
         tuple(sorted(new.keys() - stay - guide)),
         max(map(abs, gone.values()), default=0),
-        round(min(free, default=_seconds_between(shapes, pair, times)), 3),
     )
 
 
@@ -187,7 +207,7 @@ def _fingered(shapes: Shapes, stretch: Stretch, grips: PathGrips) -> Stretch:
         if own is not None:
             for string in found.keys() & moment.frets.keys():
                 found[string].add(own.finger_on(string) or "")
-    if any(len(fingers) != 1 for fingers in found.values()):
+    if any(len(fingers) != 1 or "" in fingers for fingers in found.values()):
         return stretch
     fingers = {string: next(iter(found.get(string, {_OPEN}))) for string in grip.frets}
     return replace(stretch, grip=replace(grip, schools=(fingers,)))

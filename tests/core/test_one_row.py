@@ -64,7 +64,10 @@ from clear_steps.core.grade import MEASURES, grade_song, rungs, three_sentences
 from clear_steps.formats.tabtext import read_tab, write_tab
 from clear_steps.ladders import default_ladder
 from clear_steps.web.rows import page_rows
+from clear_steps.core.teach.chunks import proposed_chunks
+from clear_steps.core.teach.words import Language, directions, hard_sentences
 song = read_tab(sys.stdin.read()).song
+part = song.parts[0]
 ladder = default_ladder()
 grading = grade_song(song, ladder)[0]
 rows = page_rows()
@@ -76,6 +79,11 @@ print(json.dumps({
     "techniques": {str(key): step for key, step in ladder.technique_steps.items()},
     "written": write_tab(song),
     "signs": {row["name"]: row["sign"] for row in rows["measures"]},
+    "words": [
+        " ".join(row.sentences)
+        for row in directions(part, proposed_chunks(part, ComingBack(), {}), grading.grips, Language.SPANISH)
+    ],
+    "sheet": hard_sentences(part, grading, ComingBack(), Language.SPANISH),
     "page_techniques": [row["technique"] for row in rows["techniques"]],
 }))
 """
@@ -101,7 +109,7 @@ def chain(tmp_path_factory: pytest.TempPathFactory) -> dict[str, Any]:
     inserted(techniques, '    HAMMER_ON = "hammer_on"', '    KNOCK = "knock"\n')
     inserted(
         techniques,
-        "    TechniqueRow(_T.HAMMER_ON",
+        "    TechniqueRow(\n        _T.HAMMER_ON",
         '    TechniqueRow(_T.KNOCK, "knock", "knocks", _W.WORD, "knock", _P, _D.WORDS),\n',
     )
     ladder = copy / "clear_steps/ladders/default.json"

@@ -3,8 +3,8 @@
 Reader, writer, API enumeration, ladder rows, evidence and the legend on screen all derive from it.
 """
 
-from collections.abc import Iterable
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass, field
 from enum import StrEnum
 from fractions import Fraction
 
@@ -107,6 +107,14 @@ class TechniqueRow:
     drawing: Drawing
     words: str = ""
     unpicked: bool = False  # the note sounds without the picking hand
+    said: Mapping[str, str] = field(
+        default_factory=dict, compare=False
+    )  # by language; `{fret}`: there it goes
+
+    def said_in(self, language: str) -> str:
+        """What a teacher says of a note that is played so; in English, else by its name, where the language
+        has nothing."""
+        return self.said.get(language) or self.said.get(_ENGLISH) or self.name
 
     @property
     def drawn_words(self) -> str:
@@ -114,15 +122,46 @@ class TechniqueRow:
         return self.words or (self.sign if self.drawing in _LETTERED else "")
 
 
+_ENGLISH = "en"
 _LETTERED = frozenset(
     {Drawing.SLUR, Drawing.SHORT_WAVE, Drawing.DIAMOND, Drawing.BEFORE, Drawing.DIP, Drawing.WORDS}
 )
 _T, _W, _D, _F, _P = Technique, Writing, Drawing, Hand.FRETTING, Hand.PICKING
 
 _ROWS: tuple[TechniqueRow, ...] = (
-    TechniqueRow(_T.HAMMER_ON, "hammer-on", "hammer-ons", _W.PREFIX, "h", _F, _D.SLUR, unpicked=True),
-    TechniqueRow(_T.PULL_OFF, "pull-off", "pull-offs", _W.PREFIX, "p", _F, _D.SLUR, unpicked=True),
-    TechniqueRow(_T.SLIDE, "slide", "slides", _W.PREFIX, "/", _F, _D.SLIDE, unpicked=True),
+    TechniqueRow(
+        _T.HAMMER_ON,
+        "hammer-on",
+        "hammer-ons",
+        _W.PREFIX,
+        "h",
+        _F,
+        _D.SLUR,
+        unpicked=True,
+        said={"en": "hammer to {fret}", "es": "ligado al {fret}"},
+    ),
+    TechniqueRow(
+        _T.PULL_OFF,
+        "pull-off",
+        "pull-offs",
+        _W.PREFIX,
+        "p",
+        _F,
+        _D.SLUR,
+        unpicked=True,
+        said={"en": "pull off to {fret}", "es": "tirón al {fret}"},
+    ),
+    TechniqueRow(
+        _T.SLIDE,
+        "slide",
+        "slides",
+        _W.PREFIX,
+        "/",
+        _F,
+        _D.SLIDE,
+        unpicked=True,
+        said={"en": "slide to {fret}", "es": "desliza al {fret}"},
+    ),
     TechniqueRow(
         _T.SHIFT_SLIDE,
         "slide with the target picked",
@@ -131,16 +170,47 @@ _ROWS: tuple[TechniqueRow, ...] = (
         "ss",
         _F,
         _D.SHIFT,
+        said={"en": "slide to {fret} and pick it", "es": "desliza al {fret} y púlsalo"},
     ),
     TechniqueRow(
-        _T.SLIDE_IN_BELOW, "slide in from below", "slides in from below", _W.PREFIX, "//", _F, _D.IN_UP
+        _T.SLIDE_IN_BELOW,
+        "slide in from below",
+        "slides in from below",
+        _W.PREFIX,
+        "//",
+        _F,
+        _D.IN_UP,
+        said={"en": "slide into {fret} from below", "es": "entra al {fret} desde abajo"},
     ),
     TechniqueRow(
-        _T.SLIDE_IN_ABOVE, "slide in from above", "slides in from above", _W.PREFIX, "\\\\", _F, _D.IN_DOWN
+        _T.SLIDE_IN_ABOVE,
+        "slide in from above",
+        "slides in from above",
+        _W.PREFIX,
+        "\\\\",
+        _F,
+        _D.IN_DOWN,
+        said={"en": "slide into {fret} from above", "es": "entra al {fret} desde arriba"},
     ),
-    TechniqueRow(_T.SLIDE_OUT_UP, "slide out upwards", "slides out upwards", _W.SUFFIX, "/", _F, _D.OUT_UP),
     TechniqueRow(
-        _T.SLIDE_OUT_DOWN, "slide out downwards", "slides out downwards", _W.SUFFIX, "\\", _F, _D.OUT_DOWN
+        _T.SLIDE_OUT_UP,
+        "slide out upwards",
+        "slides out upwards",
+        _W.SUFFIX,
+        "/",
+        _F,
+        _D.OUT_UP,
+        said={"en": "slide out upwards", "es": "sal deslizando hacia arriba"},
+    ),
+    TechniqueRow(
+        _T.SLIDE_OUT_DOWN,
+        "slide out downwards",
+        "slides out downwards",
+        _W.SUFFIX,
+        "\\",
+        _F,
+        _D.OUT_DOWN,
+        said={"en": "slide out downwards", "es": "sal deslizando hacia abajo"},
     ),
     TechniqueRow(_T.BEND_QUARTER, "quarter-tone bend", "quarter-tone bends", _W.BEND, "b", _F, _D.BEND),
     TechniqueRow(_T.BEND_HALF, "half-tone bend", "half-tone bends", _W.BEND, "b", _F, _D.BEND),
@@ -150,19 +220,102 @@ _ROWS: tuple[TechniqueRow, ...] = (
     ),
     TechniqueRow(_T.BEND_TWO, "two-tone bend", "two-tone bends", _W.BEND, "b", _F, _D.BEND),
     TechniqueRow(_T.RELEASE, "bend release", "bend releases", _W.SUFFIX, "r", _F, _D.RELEASE),
-    TechniqueRow(_T.PRE_BEND, "pre-bend", "pre-bends", _W.WORD, "pb", _F, _D.PRE_BEND),
-    TechniqueRow(_T.UNISON_BEND, "unison bend", "unison bends", _W.WORD, "ub", _F, _D.WORDS, words="unison"),
-    TechniqueRow(_T.VIBRATO, "vibrato", "notes with vibrato", _W.SUFFIX, "~", _F, _D.WAVE),
-    TechniqueRow(_T.TRILL, "trill", "trills", _W.WORD, "tr", _F, _D.SHORT_WAVE),
-    TechniqueRow(_T.GRACE, "grace note", "grace notes", _W.WORD, "gr", _F, _D.SMALL),
-    TechniqueRow(_T.PALM_MUTE, "palm-muted note", "palm-muted notes", _W.WORD, "PM", _P, _D.WORDS),
+    TechniqueRow(
+        _T.PRE_BEND,
+        "pre-bend",
+        "pre-bends",
+        _W.WORD,
+        "pb",
+        _F,
+        _D.PRE_BEND,
+        said={"en": "bent before it sounds", "es": "estirado antes de sonar"},
+    ),
+    TechniqueRow(
+        _T.UNISON_BEND,
+        "unison bend",
+        "unison bends",
+        _W.WORD,
+        "ub",
+        _F,
+        _D.WORDS,
+        words="unison",
+        said={"en": "as a unison bend", "es": "al unísono"},
+    ),
+    TechniqueRow(
+        _T.VIBRATO,
+        "vibrato",
+        "notes with vibrato",
+        _W.SUFFIX,
+        "~",
+        _F,
+        _D.WAVE,
+        said={"en": "with vibrato", "es": "con vibrato"},
+    ),
+    TechniqueRow(
+        _T.TRILL,
+        "trill",
+        "trills",
+        _W.WORD,
+        "tr",
+        _F,
+        _D.SHORT_WAVE,
+        said={"en": "trilled", "es": "con trino"},
+    ),
+    TechniqueRow(
+        _T.GRACE,
+        "grace note",
+        "grace notes",
+        _W.WORD,
+        "gr",
+        _F,
+        _D.SMALL,
+        said={"en": "as a quick grace note", "es": "como adorno rápido"},
+    ),
+    TechniqueRow(
+        _T.PALM_MUTE,
+        "palm-muted note",
+        "palm-muted notes",
+        _W.WORD,
+        "PM",
+        _P,
+        _D.WORDS,
+        said={"en": "muted", "es": "apagado con la palma"},
+    ),
     TechniqueRow(_T.DEAD, "dead note", "dead notes", _W.AROUND, "x", _F, _D.CROSS),
     TechniqueRow(
-        _T.LET_RING, "note left to ring", "notes left to ring", _W.WORD, "lr", _F, _D.WORDS, words="let ring"
+        _T.LET_RING,
+        "note left to ring",
+        "notes left to ring",
+        _W.WORD,
+        "lr",
+        _F,
+        _D.WORDS,
+        words="let ring",
+        said={"en": "let it ring", "es": "deja sonar"},
     ),
-    TechniqueRow(_T.STACCATO, "staccato", "staccatos", _W.WORD, "stac", _F, _D.DOT),
-    TechniqueRow(_T.ACCENT, "accent", "accents", _W.WORD, "acc", _P, _D.WEDGE),
-    TechniqueRow(_T.TREMOLO, "tremolo picking", "tremolo-picked notes", _W.WORD, "trem", _P, _D.STROKES),
+    TechniqueRow(
+        _T.STACCATO, "staccato", "staccatos", _W.WORD, "stac", _F, _D.DOT, said={"en": "short", "es": "corto"}
+    ),
+    TechniqueRow(
+        _T.ACCENT,
+        "accent",
+        "accents",
+        _W.WORD,
+        "acc",
+        _P,
+        _D.WEDGE,
+        said={"en": "accented", "es": "con acento"},
+    ),
+    TechniqueRow(
+        _T.TREMOLO,
+        "tremolo picking",
+        "tremolo-picked notes",
+        _W.WORD,
+        "trem",
+        _P,
+        _D.STROKES,
+        said={"en": "tremolo", "es": "en trémolo"},
+    ),
     TechniqueRow(
         _T.FREE_TREMOLO,
         "tremolo as fast as it goes",
@@ -172,8 +325,18 @@ _ROWS: tuple[TechniqueRow, ...] = (
         _P,
         _D.STROKES,
         words="free",
+        said={"en": "tremolo as fast as it goes", "es": "en trémolo lo más rápido posible"},
     ),
-    TechniqueRow(_T.NATURAL_HARMONIC, "natural harmonic", "natural harmonics", _W.AROUND, "<", _F, _D.ANGLES),
+    TechniqueRow(
+        _T.NATURAL_HARMONIC,
+        "natural harmonic",
+        "natural harmonics",
+        _W.AROUND,
+        "<",
+        _F,
+        _D.ANGLES,
+        said={"en": "harmonic at {fret}", "es": "armónico en el {fret}"},
+    ),
     TechniqueRow(
         _T.TOUCHED_HARMONIC,
         "touched harmonic",
@@ -183,6 +346,7 @@ _ROWS: tuple[TechniqueRow, ...] = (
         _F,
         _D.DIAMOND,
         words="touched",
+        said={"en": "as a touched harmonic", "es": "como armónico tocado"},
     ),
     TechniqueRow(
         _T.ARTIFICIAL_HARMONIC,
@@ -193,12 +357,59 @@ _ROWS: tuple[TechniqueRow, ...] = (
         _P,
         _D.DIAMOND,
         words="art. harmonic",
+        said={"en": "as an artificial harmonic", "es": "como armónico artificial"},
     ),
-    TechniqueRow(_T.PINCH_HARMONIC, "pinch harmonic", "pinch harmonics", _W.WORD, "pinch", _P, _D.DIAMOND),
-    TechniqueRow(_T.TAP, "tap", "taps", _W.PREFIX, "t", _P, _D.BEFORE, unpicked=True),
-    TechniqueRow(_T.SLAP, "slap", "slaps", _W.WORD, "slap", _P, _D.WORDS),
-    TechniqueRow(_T.RAKE, "rake", "rakes", _W.WORD, "rake", _P, _D.WORDS),
-    TechniqueRow(_T.WHAMMY_DIP, "whammy dip", "whammy dips", _W.WORD, "dip", _P, _D.DIP),
+    TechniqueRow(
+        _T.PINCH_HARMONIC,
+        "pinch harmonic",
+        "pinch harmonics",
+        _W.WORD,
+        "pinch",
+        _P,
+        _D.DIAMOND,
+        said={"en": "as a pinch harmonic", "es": "como armónico de púa"},
+    ),
+    TechniqueRow(
+        _T.TAP,
+        "tap",
+        "taps",
+        _W.PREFIX,
+        "t",
+        _P,
+        _D.BEFORE,
+        unpicked=True,
+        said={"en": "tap {fret}", "es": "golpea {fret}"},
+    ),
+    TechniqueRow(
+        _T.SLAP,
+        "slap",
+        "slaps",
+        _W.WORD,
+        "slap",
+        _P,
+        _D.WORDS,
+        said={"en": "slapped", "es": "con golpe del pulgar"},
+    ),
+    TechniqueRow(
+        _T.RAKE,
+        "rake",
+        "rakes",
+        _W.WORD,
+        "rake",
+        _P,
+        _D.WORDS,
+        said={"en": "raked", "es": "arrastrando la púa"},
+    ),
+    TechniqueRow(
+        _T.WHAMMY_DIP,
+        "whammy dip",
+        "whammy dips",
+        _W.WORD,
+        "dip",
+        _P,
+        _D.DIP,
+        said={"en": "with a dip of the bar", "es": "hundiendo la palanca"},
+    ),
     TechniqueRow(
         _T.PICK_AND_FINGERS,
         "pick and fingers",
@@ -208,6 +419,7 @@ _ROWS: tuple[TechniqueRow, ...] = (
         _P,
         _D.WORDS,
         words="pick + fingers",
+        said={"en": "with pick and fingers", "es": "con púa y dedos"},
     ),
 )
 TECHNIQUES: dict[Technique, TechniqueRow] = {row.technique: row for row in _ROWS}

@@ -55,6 +55,11 @@ def capital(text: str) -> str:
     return f"{text[:1].upper()}{text[1:]}"
 
 
+def uncapital(text: str) -> str:
+    """With its first letter small."""
+    return f"{text[:1].lower()}{text[1:]}"
+
+
 def listed(words: Sequence[str]) -> str:
     """`a, b and c`."""
     return f"{', '.join(words[:-1])} and {words[-1]}" if len(words) > 1 else "".join(words)

@@ -141,8 +141,8 @@ def _chunk_model(part: Part, row: GradedChunk, said: Directions, own: list[str])
         layers=own,
         words=list(said.sentences),
         spoken=[
-            api.SpokenModel(bar=at.bar, event=part.bars[at.bar].onsets.index(at.onset), words=words)
-            for at, words in said.spoken
+            api.SpokenModel(**_moment(part, moment.at).model_dump(), words=words)
+            for moment, words in said.spoken
         ],
     )
 

@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 from fractions import Fraction
-from itertools import islice, pairwise
+from itertools import combinations, islice, pairwise
 
 import pytest
 from hypothesis import given, settings
@@ -25,6 +25,8 @@ from clear_steps.core.teach.chunks import (
     with_layer,
 )
 from clear_steps.core.teach.chunks.chunk import Struck, struck_in
+from clear_steps.core.teach.chunks.graded import SLOWEST
+from clear_steps.core.teach.chunks.grips import begins_anew, gripped
 from clear_steps.core.teach.chunks.naming import names
 from clear_steps.demo import demo_texts
 from clear_steps.formats.tabtext import read_tab
@@ -43,12 +45,28 @@ def chunks_of(song: Song, part: Part) -> tuple[Chunk, ...]:
 
 
 def are_whole(part: Part, chunks: tuple[Chunk, ...]) -> bool:
-    """Whether every struck moment lies in exactly one, in order."""
-    held = [row.at for chunk in chunks for row in struck_in(part) if chunk.first <= row.at <= chunk.last]
-    return held == [row.at for row in struck_in(part)]
+    """Whether every struck moment lies in one, in order, and two have no more in common than one grip."""
+    rows, grips = struck_in(part), gripped(part)
+    held = {row.at for chunk in chunks for row in rows if chunk.first <= row.at <= chunk.last}
+    shared = [
+        [number for number, row in enumerate(rows) if after.first <= row.at <= before.last]
+        for before, after in pairwise(chunks)
+    ]
+    one_grip = all(grips.count(both[0], both[-1] + 1) == 1 for both in shared if both)
+    return held == {row.at for row in rows} and one_grip
 
 
 def hangs_together(part: Part, before: Struck, row: Struck) -> bool:
+    """Whether no border may lie between; nothing joins across a section, a rest or a dead note."""
+    between = [
+        event
+        for index in range(before.at.bar, row.at.bar + 1)
+        for onset, event in zip(part.bars[index].onsets, part.bars[index].events, strict=True)
+        if before.at < At(index, onset) < row.at
+    ]
+    rested = any(not event.notes for event in between)
+    if begins_anew(part, [before, row], 1) or rested or all(note.dead for note in before.event.struck):
+        return False
     techniques = {each for note in row.event.notes for each in row.event.techniques_of(note)}
     tied = any(note.tied for note in row.event.notes)
     released = any(note.bend and not note.bend.half_tones for note in row.event.notes)
@@ -60,7 +78,8 @@ def might_be_cut(part: Part, before: Struck, row: Struck, positions: dict[tuple[
     """The rule that borders are judged by (from memory of how teachers cut): before the first note of a bar
     or of a phrase (after a rest, or after a note of two beats or twice the note before it); after a move of
     the hand on a beat; where a figure begins or ends on a beat."""
-    if row.at.bar != before.at.bar:
+    rows = struck_in(part)
+    if row.at.bar != before.at.bar or gripped(part).begins([each.at for each in rows].index(row.at)):
         return True
     bar = part.bars[row.at.bar]
     between = [
@@ -90,7 +109,7 @@ def might_be_cut(part: Part, before: Struck, row: Struck, positions: dict[tuple[
 
 @settings(max_examples=40, deadline=None)
 @given(songs())
-def test_every_note_lies_in_one_chunk_and_no_slur_is_cut(song: Song) -> None:
+def test_every_note_lies_in_a_chunk_and_no_slur_is_cut(song: Song) -> None:
     for part in song.parts:
         chunks = proposed_chunks(part, coming_back(part, song.order), {})
         assert are_whole(part, chunks)
@@ -125,18 +144,45 @@ def test_chunks_have_a_size_that_is_learnt_at_a_time() -> None:
     assert sum(3 <= size <= 9 for size in sizes) >= 0.9 * len(sizes)
 
 
-def test_what_comes_again_is_named_after_what_it_is_like() -> None:
+def test_a_chunk_is_called_by_its_section_and_a_letter() -> None:
     part = FLOUR_SACKS.parts[0]
     chunks = chunks_of(FLOUR_SACKS, part)
-    alike = likes(part, chunks)
-    assert names(part, chunks, alike)[:4] == ("1", "1 again", "1 again", "2")
-    lower = read_tab(
-        "Tempo: 90\nTime: 4/4\nTuning: standard\n\nA|5--7--8--7-|3--5--6--5-|5--7--8--7-|8--8--8--8-|\n"
-    ).song.parts[0]
-    chunks = from_starts(lower, [(At(bar, Fraction(0)), "") for bar in range(4)])
-    assert names(lower, chunks, likes(lower, chunks)) == ("1", "1, two frets lower", "1 again", "2")
+    assert names(part, chunks)[:2] == ("Riff a", "Riff b")
+    assert names(replace(part, sections=()), chunks)[:2] == ("a", "b")
     named = (replace(chunks[0], name="the climb"), *chunks[1:])
-    assert names(lower, named, likes(lower, named))[:2] == ("the climb", "the climb, two frets lower")
+    assert names(part, named)[:2] == ("the climb", "Riff b")
+    assert [like and like.chunk for like in likes(part, chunks)][:3] == [None, 0, 0]
+
+
+def test_a_change_lies_inside_a_chunk_of_two_to_four_chords() -> None:
+    song = read_tab(demo_texts()[2]).song
+    part = song.parts[0]
+    rows, grips = struck_in(part), gripped(part)
+    chunks = chunks_of(song, part)
+    for number, (before, row) in enumerate(pairwise(rows), start=1):
+        if grips.begins(number) and grips.is_held(number - 1) and not begins_anew(part, rows, number):
+            assert any(chunk.first <= before.at and row.at <= chunk.last for chunk in chunks)
+    at = [row.at for row in rows]
+    for chunk in chunks:
+        assert grips.count(at.index(chunk.first), at.index(chunk.last) + 1) <= 4
+
+
+@pytest.mark.parametrize("comfortable", [None, 3.0])
+def test_no_chunk_is_begun_faster_than_an_easier_one(comfortable: float | None) -> None:
+    for text in demo_texts():
+        song = read_tab(text).song
+        excerpts = Excerpts(song, song.parts[0], default_ladder())
+        rows = graded_chunks(
+            excerpts, chunks_of(song, song.parts[0]), coming_back(song.parts[0]), comfortable
+        )
+        known = sorted((row for row in rows if row.tempo), key=lambda row: row.step)
+        for easier, harder in combinations(known, 2):
+            assert harder.tempo is not None and easier.tempo is not None
+            assert easier.step == harder.step or harder.tempo <= easier.tempo
+            far = harder.step - easier.step >= 2
+            assert not far or harder.tempo <= max(0.8 * easier.tempo, SLOWEST)
+        for row in rows:
+            assert comfortable is None or row.step > comfortable or row.tempo == 100
 
 
 def test_a_chunk_has_the_step_of_what_lies_in_it() -> None:

@@ -1,445 +1,414 @@
-"""Reads directions back into notes: tables and patterns of its own, nothing of how they were made."""
+"""Reads directions beside the tab they are of, as a student does: what is said must be what stands there.
+
+Tables and patterns of its own, nothing of how the words were made. A grip that is named stands for its notes,
+a pattern for its strings; both are looked for in the notes that are written.
+"""
 
 import re
-from dataclasses import dataclass, field, replace
-from fractions import Fraction
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
 
-from clear_steps.core.score import Technique
+from clear_steps.core.figures import At
+from clear_steps.core.score import Event, Note, Part, Technique
+from clear_steps.core.score.chords import parse_chord
+from clear_steps.core.shapes import Kind, read_shapes
+from clear_steps.core.teach.chunks import Chunk
+from clear_steps.core.teach.chunks.chunk import Struck, struck_in, within
 
 T = Technique
+TECHNIQUES = {
+    "hammer to": T.HAMMER_ON,
+    "pull off to": T.PULL_OFF,
+    "slide to": T.SLIDE,
+    "and pick it": T.SHIFT_SLIDE,
+    "from below": T.SLIDE_IN_BELOW,
+    "from above": T.SLIDE_IN_ABOVE,
+    "slide out upwards": T.SLIDE_OUT_UP,
+    "slide out downwards": T.SLIDE_OUT_DOWN,
+    "before it sounds": T.PRE_BEND,
+    "as a unison bend": T.UNISON_BEND,
+    "with vibrato": T.VIBRATO,
+    "trilled": T.TRILL,
+    "as a quick grace note": T.GRACE,
+    "muted": T.PALM_MUTE,
+    "let it ring": T.LET_RING,
+    "short": T.STACCATO,
+    "accented": T.ACCENT,
+    "tremolo": T.TREMOLO,
+    "tremolo as fast as it goes": T.FREE_TREMOLO,
+    "harmonic at": T.NATURAL_HARMONIC,
+    "as a touched harmonic": T.TOUCHED_HARMONIC,
+    "as an artificial harmonic": T.ARTIFICIAL_HARMONIC,
+    "as a pinch harmonic": T.PINCH_HARMONIC,
+    "tap": T.TAP,
+    "slapped": T.SLAP,
+    "raked": T.RAKE,
+    "with a dip of the bar": T.WHAMMY_DIP,
+    "with pick and fingers": T.PICK_AND_FINGERS,
+}
+NUMBERS = dict(
+    zip(
+        ["one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"],
+        range(1, 13),
+        strict=True,
+    )
+)
+NUMBERS |= {"twice": 2, "again": 2}
+BENDS = {each for each in T if each.startswith("bend_")} | {T.RELEASE}
+FEWEST_STRUMMED = 3
+Spots = set[tuple[int, int]]
 
 
-@dataclass(frozen=True)
-class ReadNote:
-    string: int
-    fret: int
-    dead: bool = False
-    finger: str = ""
-    techniques: frozenset[T] = frozenset()
-    half_tones: Fraction | None = None
-    released: bool = False
-    own: frozenset[str] = frozenset()
-
-
-Moment = tuple[ReadNote, ...]
+class MisreadError(AssertionError):
+    """What is said is not what is written."""
 
 
 @dataclass
-class ReadChunk:
-    moments: list[Moment] = field(default_factory=list)
-    onsets: list[list[tuple[int, Fraction]]] = field(default_factory=list)  # by bar: beat and share of it
-
-
-@dataclass(frozen=True)
-class Table:
-    """How one language says it; patterns are anchored where they are used."""
-
-    techniques: dict[str, T]
-    fingers: dict[str, str]
-    string: str
-    fret: str
-    open: str
-    dead: str
-    bent_to: str
-    bent_quarter: str
-    bent_quarters: str
-    released: tuple[str, str]
-    own: str
-    starts: str
-    all_of_it: str
-    every_one: str
-    with_: str
-    on_top: str
-    all_of_that: str
-    also: str
-    times: str
-    numbers: dict[str, int]
-    again: str
-    moved: str
-    named: str
-    stays: str
-    stopped: str
-    same: str
-    moved_frets: str
-    moved_strings: str
-    up: str
-    thicker: str
-    but: str
-    count: str
-    next_bar: str
-    hands: tuple[str, str]
-    half: str
-
-
-_TO_TWELVE = {
-    "en": "no one two three four five six seven eight nine ten eleven twelve",
-    "es": "cero un dos tres cuatro cinco seis siete ocho nueve diez once doce",
-}
-_EN_NUMBERS = {word: at for at, word in enumerate(_TO_TWELVE["en"].split())} | {"twice": 2}
-_ES_NUMBERS = {word: at for at, word in enumerate(_TO_TWELVE["es"].split())} | {"una": 1}
-_EN_FINGER, _ES_FINGER = r"(?:\w+ finger|thumb)", r"(?:dedo \d|meñique|pulgar)"
-ENGLISH = Table(
-    techniques={
-        "hammered on": T.HAMMER_ON,
-        "pulled off": T.PULL_OFF,
-        "slid to": T.SLIDE,
-        "slid to and picked": T.SHIFT_SLIDE,
-        "slid into from below": T.SLIDE_IN_BELOW,
-        "slid into from above": T.SLIDE_IN_ABOVE,
-        "slid out upwards": T.SLIDE_OUT_UP,
-        "slid out downwards": T.SLIDE_OUT_DOWN,
-        "bent before it sounds": T.PRE_BEND,
-        "as a unison bend": T.UNISON_BEND,
-        "with vibrato": T.VIBRATO,
-        "trilled": T.TRILL,
-        "as a grace note": T.GRACE,
-        "palm-muted": T.PALM_MUTE,
-        "left to ring": T.LET_RING,
-        "cut short": T.STACCATO,
-        "accented": T.ACCENT,
-        "tremolo-picked": T.TREMOLO,
-        "tremolo-picked as fast as it goes": T.FREE_TREMOLO,
-        "as a harmonic": T.NATURAL_HARMONIC,
-        "as a touched harmonic": T.TOUCHED_HARMONIC,
-        "as an artificial harmonic": T.ARTIFICIAL_HARMONIC,
-        "as a pinch harmonic": T.PINCH_HARMONIC,
-        "tapped": T.TAP,
-        "slapped": T.SLAP,
-        "raked": T.RAKE,
-        "with a dip of the bar": T.WHAMMY_DIP,
-        "with pick and fingers": T.PICK_AND_FINGERS,
-    },
-    fingers={"1st finger": "1", "2nd finger": "2", "3rd finger": "3", "little finger": "4", "thumb": "T"},
-    string=r"((?:\d+(?:st|nd|rd|th)(?:, | and )?)+) strings?(?:, | )",
-    fret=r"(\d+)(?:st|nd|rd|th) fret",
-    open="open",
-    dead="dead",
-    bent_to=r"bent to the sound of the (\d+)(?:st|nd|rd|th) fret",
-    bent_quarter="bent a quarter tone",
-    bent_quarters=r"bent (\d+(?:/\d+)?) quarter tones",
-    released=("then let down", "let down from the bend"),
-    own=r'"([^"]*)"',
-    starts=r"it starts on .* of bar \d+",
-    all_of_it="all of it ",
-    every_one=r"(?:, |^)(?:that one|both|all) ",
-    with_=r" with (?=\d+(?:st|nd|rd|th)[ ,])",
-    on_top="at the same time ",
-    all_of_that="all of that",
-    also=r"the ((?:\d+\w\w(?:, | and )?)+) strings? also, ",
-    times=r", (?:(twice)|(\w+) times)$",
-    numbers=_EN_NUMBERS,
-    again=r"(.+) again$",
-    moved=r"the same shape (\w+) frets? (higher|lower)$",
-    named=r"([^:]+): (?=\d|the same)",
-    stays=rf"(?:, |^)leaving the {_EN_FINGER}(?:(?:, | and ){_EN_FINGER})* down",
-    stopped=r"(?:, |^)stopping the .* strings?",
-    same="the same as ",
-    moved_frets=r", (\w+) frets? (higher|lower)",
-    moved_strings=r", (\w+) strings? (thicker|thinner)",
-    up="higher",
-    thicker="thicker",
-    but=r"but on (?:(the .+?|a point after )(?: of )?)?beat (\d+)(?: of bar (\d+))?: ",
-    count="count ",
-    next_bar="in the next bar count ",
-    hands=("strum ", "pick "),
-    half="&",
-)
-SPANISH = replace(
-    ENGLISH,
-    techniques={
-        "ligado ascendente": T.HAMMER_ON,
-        "ligado descendente": T.PULL_OFF,
-        "deslizando hasta ahí": T.SLIDE,
-        "deslizando hasta ahí y pulsando": T.SHIFT_SLIDE,
-        "entrando desde abajo": T.SLIDE_IN_BELOW,
-        "entrando desde arriba": T.SLIDE_IN_ABOVE,
-        "saliendo hacia arriba": T.SLIDE_OUT_UP,
-        "saliendo hacia abajo": T.SLIDE_OUT_DOWN,
-        "estirando antes de que suene": T.PRE_BEND,
-        "estirando al unísono": T.UNISON_BEND,
-        "con vibrato": T.VIBRATO,
-        "con trino": T.TRILL,
-        "como nota de adorno": T.GRACE,
-        "apagando con la palma": T.PALM_MUTE,
-        "dejando sonar": T.LET_RING,
-        "cortando la nota": T.STACCATO,
-        "con acento": T.ACCENT,
-        "en trémolo": T.TREMOLO,
-        "en trémolo lo más rápido posible": T.FREE_TREMOLO,
-        "como armónico": T.NATURAL_HARMONIC,
-        "como armónico tocado": T.TOUCHED_HARMONIC,
-        "como armónico artificial": T.ARTIFICIAL_HARMONIC,
-        "como armónico de púa": T.PINCH_HARMONIC,
-        "golpeando con la mano derecha": T.TAP,
-        "con golpe del pulgar": T.SLAP,
-        "arrastrando la púa": T.RAKE,
-        "hundiendo la palanca": T.WHAMMY_DIP,
-        "con púa y dedos": T.PICK_AND_FINGERS,
-    },
-    fingers={"dedo 1": "1", "dedo 2": "2", "dedo 3": "3", "meñique": "4", "pulgar": "T"},
-    string=r"((?:\d+\.ª(?:, | y )?)+) cuerdas?(?:, | )",
-    fret=r"traste (\d+)",
-    open="al aire",
-    dead=r"apagadas?",
-    bent_to=r"estirando hasta el sonido del traste (\d+)",
-    bent_quarter="estirando un cuarto de tono",
-    bent_quarters=r"estirando (\d+(?:/\d+)?) cuartos de tono",
-    released=("y soltando", "soltando lo estirado"),
-    own=r"«([^»]*)»",
-    starts=r"empieza en .* del compás \d+",
-    all_of_it="todo ",
-    every_one=r"(?:, |^)(?:esa|las dos|todas) ",
-    with_=r" con (?=\d+\.ª)",
-    on_top="a la vez ",
-    all_of_that="todo eso",
-    also=r"en la ((?:\d+\.ª(?:, | y )?)+) cuerdas? además, ",
-    times=r", ()(\w+) veces$",
-    numbers=_ES_NUMBERS,
-    again=r"(.+) otra vez$",
-    moved=r"la misma forma (\w+) trastes? hacia (el puente|la cejuela)$",
-    named=r"([^:]+): (?=\d|la misma)",
-    stays=rf"(?:, |^)sin levantar {_ES_FINGER}(?:(?:, | y ){_ES_FINGER})*",
-    stopped=r"(?:, |^)callando la .* cuerdas?",
-    same="igual que ",
-    moved_frets=r", (\w+) trastes? hacia (el puente|la cejuela)",
-    moved_strings=r", (\w+) cuerdas? más (graves?|agudas?)",
-    up="el puente",
-    thicker="grave",
-    but=r"pero en (?:(.+?) del )?(?:el )?tiempo (\d+)(?: del compás (\d+))?: ",
-    count="cuenta ",
-    next_bar="en el compás siguiente cuenta ",
-    hands=("rasguea ", "pulsa "),
-    half="y",
-)
-_SHARES = {"e": Fraction(1, 4), "a": Fraction(3, 4), "t": Fraction(1, 3), "l": Fraction(2, 3)}
-
-
 class Reader:
-    """Reads the sentences of a part's chunks one after the other."""
+    """One who reads a part's directions, chunk by chunk."""
 
-    def __init__(self, table: Table, beats: dict[str, list[float]] | None = None) -> None:
-        self.table = table
-        self.known: dict[str, ReadChunk] = {}
-        self.chords: dict[str, Moment] = {}
+    part: Part
+    said: str = ""  # of the chunk at hand, with that of the one it is like
+    chunks: dict[str, str] = field(default_factory=dict)
+    others: Spots = field(default_factory=set)  # beside the grips, so far: a pattern may have them again
 
-    def chunk(self, name: str, sentences: tuple[str, ...]) -> ReadChunk:
-        t, chunk = self.table, ReadChunk()
-        self.common: frozenset[T] = frozenset()
-        self.string: int | None = None
-        counted = True  # what is the same as another is counted as that, unless it is counted anew
-        for sentence in sentences:
-            assert sentence.endswith("."), sentence
-            text = sentence[0].lower() + sentence[1:-1]
-            if re.fullmatch(t.starts, text) and not chunk.moments:
+    def chunk(self, name: str, chunk: Chunk, sentences: Sequence[str], told_to: At | None) -> None:
+        """Reads a chunk; what lies up to `told_to` was told with the one before. Raises MisreadError."""
+        said = " ".join(sentences).lower()
+        like = re.match(r"the same as ([^,.;]+)", said)
+        self.said = said + self.chunks[like[1]] if like else said
+        if ", the same" in said:  # a pattern goes on as it was told
+            self.said = " ".join([said, *self.chunks.values()])
+        self.chunks[name.lower()] = self.said
+        rows = within(chunk, struck_in(self.part))
+        new = [row for row in rows if told_to is None or row.at > told_to]
+        for row in new:
+            for note in row.event.struck:
+                self._note(row.event, note)
+            self._marks(row.event)
+        if not like:
+            self._nothing_invented([row.event for row in rows], said)
+        self._strings_and_frets(chunk, sentences, told_to)
+
+    def _strings_and_frets(self, chunk: Chunk, sentences: Sequence[str], told_to: At | None) -> None:
+        if re.match("the same as", self.said):
+            return  # read with the chunk that it is like
+        clauses = [clause for each in sentences for clause in _unquoted(each)[:-1].split("; ")]
+        clauses = [
+            f"{clause[:1].lower()}{clause[1:]}" if not _NAME.match(clause) else clause for clause in clauses
+        ]
+        self.others |= {(int(string), int(fret or 0)) for string, fret in _SPOT.findall(" ".join(clauses))}
+        for segment in self._segments(chunk):
+            if told_to is not None and segment[0][0].at <= told_to and clauses[0].lower().startswith("from "):
+                clauses = clauses[1:]
                 continue
-            if text.startswith(t.same) and not chunk.moments:
-                chunk, counted = self._same(text.removeprefix(t.same)), False
-            elif text.startswith(t.all_of_it) and not text.startswith(t.all_of_that):
-                self.common = frozenset(self._techniques(text.removeprefix(t.all_of_it)))
-            elif text.startswith((t.count, t.next_bar)):
-                if not counted:
-                    chunk.onsets, counted = [], True
-                self._count(chunk, text)
-            elif text.startswith(t.hands):
-                continue
-            elif match := re.match(t.but, text):
-                self.common = frozenset()
-                at = self._moment_at(chunk, match)
-                self.string = None
-                rest = re.sub(t.stopped, "", re.sub(t.stays, "", text[match.end() :]))
-                chunk.moments[at] = self._notes(rest)
-                self._changed = at
-            elif chunk.onsets and self._said_more(text):  # after a `but`
-                chunk.moments[self._changed] = self._goes_on(chunk.moments[self._changed], text)
-            else:
-                # The first letter of a chord's name is a capital anyway.
-                self._phrases(chunk, sentence[:-1])
-        if not any(name.startswith((f"{each} again", f"{each}, ")) for each in self.known):
-            self.known[name] = chunk
-        return chunk
+            rows, grip = segment
+            clauses = self._read(rows, grip, clauses)
+        rest = [clause for clause in clauses if not _SILENT.fullmatch(clause)]
+        if rest:
+            raise MisreadError(f"said and not written: {rest} in {sentences}")
 
-    def _phrases(self, chunk: ReadChunk, text: str) -> None:
-        t = self.table
-        for phrase in text.split("; "):
-            lower = phrase[0].lower() + phrase[1:]
-            times = 1
-            if match := re.search(t.times, phrase):
-                times = 2 if match[1] else t.numbers.get(match[2]) or int(match[2])
-                phrase, lower = phrase[: match.start()], lower[: match.start()]
-            chord = ""
-            if lower == t.all_of_that:
-                chunk.moments += chunk.moments[-1:] * (times - 1)
-                continue
-            lower = re.sub(t.stopped, "", re.sub(t.stays, "", lower))
-            if not lower:
-                continue
-            if self._said_more(lower):
-                chunk.moments[-1] = self._goes_on(chunk.moments[-1], lower)
-                self._remember(chunk)
-                continue
-            if match := re.match(t.named, phrase):
-                chord, phrase = match[1], phrase[match.end() :]
-            phrase = re.sub(t.stopped, "", re.sub(t.stays, "", phrase))
-            lower = phrase[0].lower() + phrase[1:]
-            if match := re.fullmatch(t.moved, lower):
-                by = t.numbers[match[1]] * (1 if match[2] == t.up else -1)
-                moment = tuple(replace(note, fret=note.fret + by) for note in chunk.moments[-1])
-                self.string = None
-            elif match := re.fullmatch(t.again, phrase):
-                key = next((key for key in self.chords if key.lower() == match[1].lower()), "")
-                assert key, (phrase, list(self.chords))
-                moment = self.chords[key]
-                moment = tuple(replace(note, techniques=note.techniques | self.common) for note in moment)
-                self.string = moment[0].string if len(moment) == 1 else None
-            else:
-                moment = self._notes(phrase[0].lower() + phrase[1:])
-            self._chord = chord
-            chunk.moments += [moment] * times
-            self._remember(chunk)
+    def _read(self, rows: list[Struck], grip: dict[int, int] | None, clauses: list[str]) -> list[str]:
+        if grip is not None:
+            return _read_grip(rows, grip, clauses, self.others)
+        while clauses and _SILENT.fullmatch(clauses[0]) and not re.match(_NTH + r"(?! position)", clauses[0]):
+            clauses = clauses[1:]
+        if clauses and _MOVED.match(clauses[0]):
+            return _read_moved(rows, clauses)
+        return _read_line(rows, clauses)
 
-    def _said_more(self, text: str) -> bool:
-        t = self.table
-        return text.startswith(t.on_top) or any(
-            re.match(each, text) for each in (t.every_one, t.stays, t.stopped, t.also)
-        )
+    def _segments(self, chunk: Chunk) -> Iterator[tuple[list[Struck], dict[int, int] | None]]:
+        """What a player sees as one, with the grip that is held; the same reading as the page's."""
+        seen = read_shapes(self.part)
+        rows = within(chunk, struck_in(self.part))
+        for stretch in seen.stretches:
+            named = stretch.kind is Kind.CARRIED and parse_chord(stretch.places[0].name) is not None
+            starts = [place.first for place in stretch.places] if named else [stretch.first]
+            for number, first in enumerate(starts):
+                last = starts[number + 1] - 1 if number + 1 < len(starts) else stretch.last
+                own = {(each.bar, each.index) for each in seen.moments[first : last + 1]}
+                found = [row for row in rows if (row.at.bar, row.number) in own]
+                grip = stretch.places[number].grip if named else stretch.grip
+                is_grip = named or (grip and stretch.kind in (Kind.HELD, Kind.OPEN))
+                if found:
+                    yield found, dict(grip.frets) if grip and is_grip else None
 
-    def _goes_on(self, moment: Moment, text: str) -> Moment:
-        """More notes of a moment, and what is done to all of them."""
-        t, every = self.table, frozenset[T]()
-        text = re.sub(t.stopped, "", re.sub(t.stays, "", text))
-        if match := re.search(t.every_one, text):
-            every = frozenset(self._techniques(text[match.end() :]))
-            text = text[: match.start()]
-        if match := re.match(t.also, text):
-            strings = {int(number) for number in re.findall(r"\d+", match[1])}
-            words = text[match.end() :].split(", ")
-            return tuple(self._also(note, words) if note.string in strings else note for note in moment)
-        notes = self._notes(text.removeprefix(t.on_top)) if text else ()
-        self.string = None if notes else self.string
-        return tuple(replace(note, techniques=note.techniques | every) for note in (*moment, *notes))
+    def _note(self, event: Event, note: Note) -> None:
+        for technique in event.techniques_of(note) - BENDS - {T.DEAD}:
+            if not any(words in self.said for words, own in TECHNIQUES.items() if own is technique):
+                raise MisreadError(f"{technique} of {note} is not said: {self.said}")
+        if note.bend and note.bend.half_tones:
+            self._bend(note)
+        if note.bend and note.bend.released and not re.search(r"let (?:it|the bend) down", self.said):
+            raise MisreadError(f"the release of {note} is not said: {self.said}")
+        if note.dead and "dead" not in self.said:
+            raise MisreadError(f"the dead {note} is not said: {self.said}")
+        for flag, words in ((note.optional, "if you like"), (note.uncertain, "not sure")):
+            if flag and words not in self.said:
+                raise MisreadError(f"{words} of {note} is not said: {self.said}")
 
-    def _remember(self, chunk: ReadChunk) -> None:
-        if self._chord:
-            moment = chunk.moments[-1]
-            plain = (replace(note, techniques=note.techniques - self.common) for note in moment)
-            self.chords[self._chord] = tuple(plain)
-
-    def _notes(self, text: str) -> Moment:
-        t, every = self.table, frozenset[T]()
-        if match := re.search(t.every_one, text):
-            every = frozenset(self._techniques(text[match.end() :]))
-            text = text[: match.start()]
-        notes = []
-        for group in re.split(t.with_, text):
-            strings, rest = [self.string], group
-            if match := re.match(t.string, group):
-                strings = [int(number) for number in re.findall(r"\d+", match[1])]
-                rest = group[match.end() :]
-            for string in strings:
-                assert string is not None, text
-                note = self._note(string, rest.split(", "))
-                notes.append(replace(note, techniques=note.techniques | every | self.common))
-        self.string = notes[0].string if len(notes) == 1 else None
-        return tuple(notes)
-
-    def _note(self, string: int, words: list[str]) -> ReadNote:
-        return self._also(ReadNote(string, 0), words, told=False)
-
-    def _also(self, note: ReadNote, words: list[str], told: bool = True) -> ReadNote:
-        t = self.table
-        for number, word in enumerate(words, start=1 if told else 0):
-            if not number and re.fullmatch(t.dead, word):
-                note = replace(note, dead=True)
-            elif not number and word == t.open:
-                continue
-            elif not number:
-                match = re.fullmatch(t.fret, word)
-                assert match, words
-                note = replace(note, fret=int(match[1]))
-            elif word in t.fingers:
-                note = replace(note, finger=t.fingers[word])
-            elif word in t.techniques:
-                note = replace(note, techniques=note.techniques | {t.techniques[word]})
-            elif match := re.fullmatch(t.bent_to, word):
-                note = replace(note, half_tones=Fraction(int(match[1]) - note.fret))
-            elif word == t.bent_quarter:
-                note = replace(note, half_tones=Fraction(1, 2))
-            elif match := re.fullmatch(t.bent_quarters, word):
-                note = replace(note, half_tones=Fraction(match[1]) / 2)
-            elif word in t.released:
-                note = replace(note, released=True)
-            elif match := re.fullmatch(t.own, word):
-                note = replace(note, own=note.own | {match[1]})
-            else:
-                raise AssertionError(f"cannot be read: {word!r} in {words}")
-        return note
-
-    def _techniques(self, text: str) -> list[T]:
-        found = []
-        phrases = sorted(self.table.techniques, key=len, reverse=True)
-        while text:
-            phrase = next(each for each in phrases if text.startswith(each))
-            found.append(self.table.techniques[phrase])
-            text = re.sub(r"^(?:, | and | y )", "", text[len(phrase) :])
-        return found
-
-    def _same(self, text: str) -> ReadChunk:
-        t = self.table
-        name = max((each for each in self.known if text.startswith(each)), key=len)
-        rest, chunk = text[len(name) :], self.known[name]
-        moments = list(chunk.moments)
-        if match := re.fullmatch(t.moved_frets, rest):
-            by = t.numbers[match[1]] * (1 if match[2] == t.up else -1)
-            moments = [
-                tuple(replace(note, fret=note.fret + by if note.fret else 0) for note in moment)
-                for moment in moments
-            ]
-        elif match := re.fullmatch(t.moved_strings, rest):
-            by = t.numbers[match[1]] * (1 if match[2].startswith(t.thicker) else -1)
-            moments = [tuple(replace(note, string=note.string + by) for note in row) for row in moments]
+    def _bend(self, note: Note) -> None:
+        assert note.bend
+        half_tones = note.bend.half_tones
+        if half_tones.denominator == 1:
+            fret = note.fret + int(half_tones)
+            target = rf"ben[dt] to (?:the sound of the )?{fret}\b|{fret}(?:st|nd|rd|th)"
         else:
-            assert not rest, rest
-        return ReadChunk(moments, [list(row) for row in chunk.onsets])
+            target = "quarter tone"
+        if not re.search(target, self.said):
+            raise MisreadError(f"the bend of {note} is not said: {self.said}")
 
-    def _count(self, chunk: ReadChunk, text: str) -> None:
-        t = self.table
-        counts = text.removeprefix(t.next_bar).removeprefix(t.count)
-        if text.startswith(t.next_bar) or not chunk.onsets:
-            chunk.onsets.append([])
-        row = chunk.onsets[-1]
-        beat = row[-1][0] if row else 0
-        for word in counts.split():
-            if word.startswith("("):
-                beat = int(word[1:-1])
-            elif word.isdigit():
-                beat = int(word)
-                row.append((beat, Fraction(0)))
-            elif word != "-":
-                share = Fraction(1, 2) if word == t.half else _SHARES.get(word) or Fraction(word[1:])
-                row.append((beat, share))
+    def _marks(self, event: Event) -> None:
+        quoted = [event.remark] if event.remark else []
+        for words in (*quoted, *event.own_techniques):
+            if f"“{words.lower()}”" not in self.said:
+                raise MisreadError(f"“{words}” is not said: {self.said}")
+        for string in event.stopped:
+            if not re.search(
+                rf"stop (?:the {string}(?:st|nd|rd|th) string|strings [^.;]*{string})", self.said
+            ):
+                raise MisreadError(f"string {string} is to be stopped: {self.said}")
+        if event.free and "free time" not in self.said:
+            raise MisreadError(f"free time is not said: {self.said}")
 
-    def _moment_at(self, chunk: ReadChunk, match: re.Match[str]) -> int:
-        """Which moment a `but` means: by its beat, and by its bar where there are several."""
-        places = [(bar, *place) for bar, row in enumerate(chunk.onsets) for place in row]
-        first = min(self.first_bar, int(match[3])) if match[3] else 0
-        bar = int(match[3]) - first if match[3] else 0
-        share = self._share(match[1])
-        return places.index((bar, int(match[2]), share))
+    def _nothing_invented(self, events: list[Event], said: str) -> None:
+        written = {each for event in events for note in event.notes for each in event.techniques_of(note)}
+        for words, technique in TECHNIQUES.items():
+            if (
+                re.search(rf"(?<![\w]){words}(?!\w)", re.sub(r"“[^”]*”", "", said))
+                and technique not in written
+            ):
+                if technique is T.SLIDE and T.SHIFT_SLIDE in written:
+                    continue
+                raise MisreadError(f"{words} is said and not written: {said}")
 
-    first_bar = 0  # of the chunk that is read
 
-    def _share(self, words: str | None) -> Fraction:
-        if not words:
-            return Fraction(0)
-        signs = {"the e": "e", "the a": "a", "the second third": "t", "the last third": "l"}
-        signs |= {"la «e»": "e", "la «a»": "a", "el segundo tercio": "t", "el último tercio": "l"}
-        if words in ("the &", "la «y»"):
-            return Fraction(1, 2)
-        if words in signs:
-            return _SHARES[signs[words]]
-        if match := re.fullmatch(r"el punto (\d+)/(\d+)", words):
-            return Fraction(int(match[1]), int(match[2]))
-        match = re.fullmatch(r"the (\d+)\w\w (\w+)", words)
-        assert match, words
-        shares = {"fifth": 5, "sixth": 6, "seventh": 7, "eighth": 8, "ninth": 9, "twelfth": 12}
-        return Fraction(int(match[1]) - 1, shares[match[2]])
+_NAME = re.compile(r"[A-G](?:[#b]|m|maj|sus|add|dim|aug|\d|/|[A-G])*(?:[:, ]|$)")
+_NTH = r"(\d)(?:st|nd|rd|th)"
+_SPOT = re.compile(rf"{_NTH} (?:string )?(?:at (\d+)|open)")
+_SILENT = re.compile(
+    r"leave .* down|only .* moves|all .*|count .*|in the next bar count .*|.* to the beat.*|\d+\w\w position"
+    r"|in each bar .*|in bar .*|the last time .*|\d\w\w (?:at|open)[^:]* on (?:beat|the|part) .*"
+    r"|before each .*|with .*|“”.*"
+    r"|harmonics .*"
+)
+_PLACE = re.compile(r" on (?:beat \d+|the [\w&]+(?: third)? of \d+|part \w+ of \w+ of beat \d+)")
+_TIMES = re.compile(r"(?:^| )(twice|again|\w+ times)$")
+_PREFIX = r"(?:rest, then )?(?:hammer to |pull off to |slide to |slide into |tap |harmonic at )*"
+_FRET = re.compile(
+    r"(?:rest, then )?(?:hammer to |pull off to |slide to |slide into |tap |harmonic at )*"
+    r"(?:let the bend down to )?"
+    r"(\d+|open|dead)(?: from below| from above| and pick it)?$"
+)
+_THOSE = re.compile(r"those (\w+) (.*)")
+_STRUM = "strum"
+Heard = frozenset[tuple[int, int]] | tuple[int, ...] | str
+
+
+def _unquoted(text: str) -> str:
+    return re.sub(r"“[^”]*”", "“”", text)
+
+
+def _times(words: str) -> tuple[str, int]:
+    """What is said without how often, and how often."""
+    match = _TIMES.search(words)
+    return (words[: match.start()], NUMBERS[match[1].removesuffix(" times")]) if match else (words, 1)
+
+
+def _repeated(heard: list[Heard], clause: str) -> bool:
+    """Whether a clause only says how often the last notes come."""
+    match = _THOSE.fullmatch(clause)
+    if match:
+        count = NUMBERS.get(match[1]) or int(match[1])
+        heard += heard[-count:] * (_times(match[2])[1] - 1)
+    return match is not None
+
+
+def _read_line(rows: list[Struck], clauses: list[str]) -> list[str]:
+    """Reads what is told string by string; returns what is left."""
+    heard: list[Heard] = []
+    string = 0
+    strings: list[int] = []
+    while clauses and (
+        len(heard) < len(rows) or _SILENT.fullmatch(clauses[0]) or _THOSE.fullmatch(clauses[0])
+    ):
+        clause, clauses = clauses[0].removeprefix("the run: "), clauses[1:]
+        if _repeated(heard, clause) or (
+            _SILENT.fullmatch(clause) and not re.match(_NTH + r"(?! position)", clause)
+        ):
+            continue
+        begins = len(heard)
+        pair = re.match(r"strings ((?:\d, )*\d and \d): ", clause)
+        strings = [int(each) for each in re.findall(r"\d", pair[1])] if pair else strings
+        clause = clause[pair.end() :] if pair else clause
+        clause = _PLACE.sub("", clause)
+        if " together" in clause:
+            heard += _chords_in(clause)
+            continue
+        for piece in clause.split(", "):
+            rest, times = _times(piece.removeprefix("then "))
+            named = re.match(_NTH + r"(?: string)? ?(?!finger)", rest)
+            if named and not re.match(r"\d+\w\w (?:position|quarter)", rest):
+                string, rest = int(named[1]), rest[named.end() :]
+            match = _FRET.match(rest)
+            if strings and _SEVERAL.fullmatch(rest):
+                frets = [_fret(each) for each in re.findall(r"\d+|open", rest)]
+                heard += [frozenset(zip(strings, frets, strict=True))] * times
+            elif match:
+                heard += [frozenset({(string, _fret(match[1]))})] * times
+            elif not rest and times > 1:
+                heard += heard[begins:] * (times - 1)
+    written = [
+        frozenset((note.string, 0 if note.dead else note.fret) for note in row.event.struck) for row in rows
+    ]
+    _compare(written, heard)
+    return clauses
+
+
+_SEVERAL = re.compile(_PREFIX + r"((?:\d+|open)(?:, | and ))+(?:\d+|open)(?: from \w+| and pick it)?")
+
+
+def _chords_in(clause: str) -> Iterator[Heard]:
+    """Notes struck together, each with its string."""
+    *chords, last = re.split(r" together\b", clause)
+    for chord, after in zip(chords, [*chords[1:], last], strict=True):
+        notes = re.findall(rf"{_NTH} (?:string )?{_PREFIX}(\d+|open|dead)", chord)
+        often = re.match(r" (twice|\w+ times)", after)
+        times = _times(often[0])[1] if often else 1
+        yield from [frozenset((int(one), _fret(fret)) for one, fret in notes)] * times
+
+
+def _fret(said: str) -> int:
+    return int(said) if said.isdigit() else 0
+
+
+def _read_grip(
+    rows: list[Struck], grip: dict[int, int], clauses: list[str], others: set[tuple[int, int]]
+) -> list[str]:
+    """Reads a grip and what is struck on it; a pattern is gone through until the grip ends."""
+    for row in rows:
+        for note in row.event.struck:
+            fits = note.dead or grip.get(note.string, 0) == note.fret or (note.string, note.fret) in others
+            if not fits and T.NATURAL_HARMONIC not in note.techniques:
+                raise MisreadError(f"{note} is not of {grip} and not said: {clauses}")
+    written: list[Heard] = [
+        _STRUM
+        if len(row.event.struck) >= FEWEST_STRUMMED
+        else tuple(sorted((note.string for note in row.event.struck), reverse=True))
+        for row in rows
+    ]
+    while clauses and _SILENT.fullmatch(clauses[0]):
+        clauses = clauses[1:]
+    heard: list[Heard] = []
+    same = False
+    first = True
+    while clauses and (first or not _NEXT.match(clauses[0])):
+        clause, clauses = clauses[0], clauses[1:]
+        same = same or clause.endswith("the same") or ", the same" in clause
+        if not first and _SILENT.fullmatch(clause):
+            continue
+        said = clause.rsplit(": ", 1)[-1] if first else clause
+        heard += [] if first and _SHAPE.fullmatch(said) else _struck_in(said)
+        first = False
+        if same or len(heard) >= len(written):
+            break
+    if same:  # as was read before, on this grip's strings
+        return clauses[1:] if clauses and clauses[0].startswith("and then") else clauses
+    full = heard
+    while heard and len(heard) < len(written):
+        heard = heard + full
+    _compare(written, heard[: len(written)])
+    return clauses
+
+
+_NEXT = re.compile(
+    r"hold |the whole shape|as before|(?:three-string )?(?:power|octaves|thirds|sixths)"
+    r"|\d+\w\w (?:string|position)|" + _NAME.pattern
+)
+_MOVED = re.compile(r"(?:three-string )?(?:power chords|octaves|thirds|sixths)[^:]*: ")
+_WHERE = re.compile(r"(?:on|flat over|over) (?:the (\d)\w\w|strings (\d)[^:]*?)(?:, [^:]*)?: ")
+
+
+def _read_moved(rows: list[Struck], clauses: list[str]) -> list[str]:
+    """Reads the places of a grip that is moved by their lowest notes, and what lies between; returns what is
+    left."""
+    written: list[Heard] = []
+    for row in rows:
+        low = max(row.event.struck, key=lambda note: note.string)
+        written.append(frozenset({(low.string, 0 if low.dead else low.fret)}))
+    heard: list[Heard] = []
+    string = 0
+    own = clauses[0]
+    before: list[Heard] = []
+    while clauses and (len(heard) < len(rows) or _SILENT.fullmatch(clauses[0])):
+        clause, clauses = clauses[0], clauses[1:]
+        if clause.startswith("before each"):
+            each = clause.removeprefix("before each ").removeprefix("but the last ")
+            before = _BETWEEN[-1] if each == "the same" else _moved_in(each, string)[0]
+            _BETWEEN.append(before)
+            last = [] if "but the last" in clause else before
+            heard = [one for place in heard[:-1] for one in (*before, place)] + [*last, *heard[-1:]]
+            break
+        if _SILENT.fullmatch(clause) and clause is not own and not _WHERE.search(clause):
+            continue
+        found, string = _moved_in(clause, string)
+        heard += found
+    _compare(written, heard)
+    return clauses
+
+
+_BETWEEN: list[list[Heard]] = []
+
+
+def _moved_in(clause: str, string: int) -> tuple[list[Heard], int]:
+    heard: list[Heard] = []
+    head = _MOVED.match(clause)
+    if head:
+        lowest = re.search(r"(?:the|strings) (\d)", head[0])
+        string, clause = int(lowest[1]) if lowest else string, clause[head.end() :]
+    for piece in re.sub(r"\bthen ", "", _PLACE.sub("", clause)).split(", "):
+        where = _WHERE.search(piece)
+        if where:
+            string, piece = int(where[1] or where[2]), piece[where.end() :]
+        rest, times = _times(piece)
+        between = re.match(r"(?:rest, then )?(?:open (\d)\w\w|(\d) dead|strings (\d).* dead)$", rest)
+        place = re.match(
+            _PREFIX + r"(\d+|open|dead)(?: and \w+)?(?: from \w+| and pick it)?$",
+            rest,
+        )
+        alone = re.match(_NTH + r" (?:hammer to |slide to |pull off to )*(\d+|open|dead)", rest)
+        if between:
+            heard += [frozenset({(int(between[1] or between[2] or between[3]), 0)})] * times
+        elif alone:
+            heard += [frozenset({(int(alone[1]), _fret(alone[2]))})] * times
+        elif place:
+            heard += [frozenset({(string, _fret(place[1]))})] * times
+        else:
+            _repeated(heard, piece)
+    return heard, string
+
+
+_SHAPE = re.compile(rf"(?:{_NTH} (?:at|open)|barre at)(?:(?!: ).)*")
+
+
+def _struck_in(said: str) -> list[Heard]:
+    heard: list[Heard] = []
+    said = re.sub(r", (?:hammer to|pull off to|slide to|bend|bent) [^,]*?(?= and \d| together|,|$)", "", said)
+    said = _PLACE.sub("", re.sub(r"with the \w+ finger|\((?:index|middle|ring|little|thumb)\)", "", said))
+    for piece in said.split(", "):
+        rest, times = _times(re.sub(r"^(?:next bar|and then|then|rest, then) ", "", piece).strip())
+        rest = re.sub(r", (?:hammer to|pull off to|slide to|bend|bent) [^,]*", "", rest)
+        rest = re.sub(r" together|thumb |then |next bar |and then |rest, ", "", rest).strip()
+        if re.match(
+            r"(?:dead )?(?:down|up)\b|strum|a \w+-stroke|one \w+-stroke|(?:dead )?(?:down|up) on", rest
+        ):
+            heard += [_STRUM] * (rest.count("-") + 1 if "stroke" not in rest else 1) * times
+        elif re.match(r"\d(?:\w\w)?(?: |$)", rest):
+            strings = re.findall(r"(?:^|(?<=and ))(\d)(?:st|nd|rd|th)?\b", rest)
+            heard += [tuple(int(string) for string in strings)] * times
+    return heard
+
+
+def _compare(written: Sequence[Heard], heard: Sequence[Heard]) -> None:
+    if list(written) != list(heard):
+        raise MisreadError(f"written {list(written)}, said {list(heard)}")

@@ -90,4 +90,9 @@ DAMPING = Measure(
     tell=_tell,
     rung=_rung,
     of_the_score=True,
+    said={"es": "apagar las cuerdas"},
+    helps={
+        "en": "Decide for every string which finger or side of the hand keeps it quiet.",
+        "es": "Decidir para cada cuerda qué dedo o qué lado de la mano la apaga.",
+    },
 )

@@ -72,4 +72,9 @@ INDEPENDENCE = Measure(
     weigh=_weigh,
     tell=_tell,
     rung=_rung,
+    said={"es": "llevar dos voces a la vez"},
+    helps={
+        "en": "Each voice alone until it goes by itself, then both very slowly.",
+        "es": "Cada voz sola hasta que salga por sí misma, después las dos muy despacio.",
+    },
 )

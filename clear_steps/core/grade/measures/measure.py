@@ -1,7 +1,7 @@
 """What a measure is: it finds moments in a bar, weighs them over a window, and tells of them."""
 
-from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
 from functools import partial
 from typing import Generic, NamedTuple, TypeVar
 
@@ -10,6 +10,7 @@ from clear_steps.core.grade.ladder import Ladder
 from clear_steps.core.grade.played import PlayedBar
 
 T = TypeVar("T")
+_ENGLISH = "en"
 Found = Sequence[tuple[float, T]]
 """What a measure finds, each with its onset in quarters from the window's start."""
 
@@ -50,6 +51,18 @@ class Measure(Generic[T]):
     tell: Callable[[Found[T], PlayedBar, Ladder], Told]
     rung: Callable[[Ladder, int], str]  # what it alone allows at a Step
     of_the_score: bool = False  # whatever the fingering, the same at one tempo
+    said: Mapping[str, str] = field(default_factory=dict)  # `spoken` by language, English apart
+    helps: Mapping[str, str] = field(
+        default_factory=dict
+    )  # what teachers say to it (common practice, no source)
+
+    def said_in(self, language: str) -> str:
+        """`spoken` in a language, in English where it has nothing."""
+        return self.said.get(language, self.spoken)
+
+    def help_in(self, language: str) -> str:
+        """What helps, in a language, else in English; empty where nobody wrote it."""
+        return self.helps.get(language) or self.helps.get(_ENGLISH, "")
 
     def judge(self, bar: PlayedBar, ladder: Ladder) -> Finding:
         """The measure's Step of a bar, with its evidence."""

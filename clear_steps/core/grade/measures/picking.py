@@ -122,4 +122,9 @@ PICKING = Measure(
     tell=_tell,
     rung=_rung,
     of_the_score=True,
+    said={"es": "la mano que pulsa"},
+    helps={
+        "en": "The picking hand alone, on open strings.",
+        "es": "La mano que pulsa sola, con cuerdas al aire.",
+    },
 )

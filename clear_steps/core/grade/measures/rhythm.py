@@ -186,4 +186,9 @@ RHYTHM = Measure(
     tell=_tell,
     rung=_rung,
     of_the_score=True,
+    said={"es": "el ritmo"},
+    helps={
+        "en": "Count aloud and clap it before it is played.",
+        "es": "Contar en voz alta y dar palmas antes de tocar.",
+    },
 )

@@ -168,4 +168,9 @@ SHAPES = Measure(
     weigh=_weigh,
     tell=_tell,
     rung=_rung,
+    said={"es": "poner las posiciones"},
+    helps={
+        "en": "Change between the two shapes without playing until all fingers land at once.",
+        "es": "Cambiar entre las dos posiciones sin tocar hasta que los dedos caigan a la vez.",
+    },
 )

@@ -84,4 +84,9 @@ SHIFT = Measure(
     weigh=_weigh,
     tell=_tell,
     rung=_rung,
+    said={"es": "los cambios de posición"},
+    helps={
+        "en": "Look at the fret before the hand moves, and let one finger stay on its string.",
+        "es": "Mirar el traste antes de mover la mano, y dejar un dedo en su cuerda.",
+    },
 )

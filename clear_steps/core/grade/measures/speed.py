@@ -173,4 +173,9 @@ SPEED = Measure(
     weigh=_weigh,
     tell=_tell,
     rung=_rung,
+    said={"es": "la velocidad"},
+    helps={
+        "en": "Small movements close to the strings, with a click, slowly first.",
+        "es": "Movimientos pequeños cerca de las cuerdas, con metrónomo, primero despacio.",
+    },
 )

@@ -132,4 +132,9 @@ STRETCH = Measure(
     weigh=_weigh,
     tell=_tell,
     rung=_rung,
+    said={"es": "la apertura de la mano"},
+    helps={
+        "en": "The thumb low behind the neck, and the farthest finger set first.",
+        "es": "El pulgar bajo detrás del mástil, y poner primero el dedo más lejano.",
+    },
 )

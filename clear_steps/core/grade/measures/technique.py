@@ -139,4 +139,9 @@ TECHNIQUE = Measure(
     weigh=_weigh,
     tell=_tell,
     rung=_rung,
+    said={"es": "la técnica"},
+    helps={
+        "en": "The technique alone on one note, then within its bar.",
+        "es": "La técnica sola en una nota, después dentro de su compás.",
+    },
 )

@@ -1,11 +1,13 @@
 """Chunks of a song that has been revised: they go with their notes."""
 
+from bisect import bisect_left
 from collections.abc import Sequence
 from difflib import SequenceMatcher
 
 from clear_steps.core.figures import At
 from clear_steps.core.score import Part
 from clear_steps.core.teach.chunks.chunk import Chunk, struck_in
+from clear_steps.core.teach.chunks.grips import gripped, into_next
 
 
 def carried(chunks: Sequence[Chunk], old: Part, new: Part) -> tuple[tuple[Chunk, ...], tuple[Chunk, ...]]:
@@ -15,10 +17,10 @@ def carried(chunks: Sequence[Chunk], old: Part, new: Part) -> tuple[tuple[Chunk,
     rows = [row.at for row in struck_in(new)]
     starts: dict[At, Chunk] = {}
     lost = []
-    for chunk in chunks:
-        own = [bars[bar] for bar in range(chunk.first.bar, chunk.last.bar + 1) if bar in bars]
-        first, last = _moment(bars, chunk.first, own, 0), _moment(bars, chunk.last, own, -1)
-        kept = [at for at in rows if first and last and first <= at <= last and at not in starts]
+    for chunk, last in zip(chunks, _own_ends(old, chunks), strict=True):
+        own = [bars[bar] for bar in range(chunk.first.bar, last.bar + 1) if bar in bars]
+        start, end = _moment(bars, chunk.first, own, 0), _moment(bars, last, own, -1)
+        kept = [at for at in rows if start and end and start <= at <= end and at not in starts]
         if kept:
             starts[kept[0]] = chunk
         else:
@@ -30,15 +32,23 @@ def carried(chunks: Sequence[Chunk], old: Part, new: Part) -> tuple[tuple[Chunk,
     return from_starts(new, named), tuple(lost)
 
 
+def _own_ends(part: Part, chunks: Sequence[Chunk]) -> list[At]:
+    """The last moment of each that is not of the next."""
+    moments = [row.at for row in struck_in(part)]
+    firsts = [chunk.first for chunk in chunks[1:]]
+    return [*(moments[bisect_left(moments, first) - 1] for first in firsts), *(c.last for c in chunks[-1:])]
+
+
 def from_starts(part: Part, starts: Sequence[tuple[At, str]]) -> tuple[Chunk, ...]:
-    """Chunks by where each begins and its name: each goes on to before the next."""
-    rows = [row.at for row in struck_in(part)]
+    """Chunks by where each begins and its name: each goes on to before the next, or into its first grip."""
+    rows, grips = struck_in(part), gripped(part)
+    moments = [row.at for row in rows]
+    borders = [bisect_left(moments, first) for first, _ in starts]
     found = []
-    for index, (first, name) in enumerate(starts):
-        after = starts[index + 1][0] if index + 1 < len(starts) else None
-        own = [at for at in rows if at >= first and (after is None or at < after)]
-        if own:
-            found.append(Chunk(own[0], own[-1], name))
+    for first, after, (_, name) in zip(borders, [*borders[1:], len(rows)], starts, strict=True):
+        if first < after:
+            last = into_next(part, rows, grips, first, after) - 1
+            found.append(Chunk(moments[first], moments[last], name))
     return tuple(found)
 
 

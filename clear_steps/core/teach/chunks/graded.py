@@ -2,14 +2,18 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import median
 
 from clear_steps.core.figures import At, ComingBack
 from clear_steps.core.grade.excerpt import Excerpt, Excerpts, hardest_switch
 from clear_steps.core.teach.chunks.chunk import Chunk, Like, struck_in, within
 from clear_steps.core.teach.chunks.naming import likes, names
 
-_EASIER = 1.0  # Steps below the marked tempo's, where nobody says what is comfortable
-SLOWEST = 50  # per cent, where nobody says what is comfortable
+# Where nobody says what is comfortable: so many Steps below the middle one of its chunks, but what is this
+# easy begins at tempo (from memory of how teachers begin).
+_EASIER, _EASY = 0.5, 2.0
+_FAR, _SLOWER = 2.0, 0.8  # Steps apart, from which on a chunk is begun so much slower
+SLOWEST = 40  # per cent of the marked tempo
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,34 +46,52 @@ def graded_chunks(
     """All chunks of a part, for a student with a comfortable Step or for anybody."""
     part = excerpts.part
     alike, rows = likes(part, chunks), struck_in(part)
-    graded = []
-    for chunk, name, like in zip(chunks, names(part, chunks, alike), alike, strict=True):
-        excerpt = Excerpt(chunk.first, chunk.last)
-        step = excerpts.step(excerpt)
-        graded.append(
-            GradedChunk(
-                chunk,
-                name,
-                like,
-                step,
-                excerpts.hardest_measure(excerpt),
-                _switch(excerpts, [row.at for row in within(chunk, rows)]),
-                _tempo(excerpts, excerpt, step, comfortable),
-                _figure(found, chunk),
-            )
+    stretches = [Excerpt(chunk.first, chunk.last) for chunk in chunks]
+    steps = [excerpts.step(stretch) for stretch in stretches]
+    tempi = starting_tempi(excerpts, stretches, steps, comfortable)
+    return tuple(
+        GradedChunk(
+            chunk,
+            name,
+            like,
+            step,
+            excerpts.hardest_measure(stretch),
+            _switch(excerpts, [row.at for row in within(chunk, rows)]),
+            tempo,
+            _figure(found, chunk),
         )
-    return tuple(graded)
+        for chunk, name, like, stretch, step, tempo in zip(
+            chunks, names(part, chunks), alike, stretches, steps, tempi, strict=True
+        )
+    )
+
+
+def starting_tempi(
+    excerpts: Excerpts, stretches: Sequence[Excerpt], steps: Sequence[float], comfortable: float | None
+) -> list[int | None]:
+    """The tempo each stretch is begun at, in per cent of the marked one: the quickest at which it is at the
+    student's comfortable Step, for anybody at one Step for all of them; never quicker than an easier one, a
+    fifth slower than one two Steps below, and not under the slowest. None where it is past the student at
+    any."""
+    level = comfortable
+    if level is None:
+        level = max(median(steps or [0.0]) - _EASIER, _EASY)
+    begun: list[tuple[float, int]] = []
+    tempi: list[int | None] = [None] * len(stretches)
+    for index in sorted(range(len(stretches)), key=lambda index: steps[index]):
+        found = excerpts.tempo_for(stretches[index], level)
+        if found is None and comfortable is not None:
+            continue
+        bounds = [tempo * (_SLOWER if steps[index] - step >= _FAR else 1) for step, tempo in begun]
+        tempo = max(int(min([found or SLOWEST, *bounds])), SLOWEST)
+        begun.append((steps[index], tempo))
+        tempi[index] = tempo
+    return tempi
 
 
 def _switch(excerpts: Excerpts, moments: Sequence[At]) -> Switch | None:
     found = hardest_switch(excerpts, moments)
     return Switch(found.first, found.last, excerpts.step(found)) if found else None
-
-
-def _tempo(excerpts: Excerpts, excerpt: Excerpt, step: float, comfortable: float | None) -> int | None:
-    if comfortable is not None:
-        return excerpts.tempo_for(excerpt, comfortable)
-    return max(excerpts.tempo_for(excerpt, step - _EASIER) or 0, SLOWEST)
 
 
 def _figure(found: ComingBack, chunk: Chunk) -> int | None:

@@ -1,11 +1,11 @@
 """Which chunks are like an earlier one, and what they are called."""
 
-from collections.abc import Callable, Sequence
+from collections import Counter
+from collections.abc import Sequence
+from string import ascii_lowercase
 
 from clear_steps.core.figures import As
 from clear_steps.core.figures.comparing import Compared
-from clear_steps.core.figures.told import Place
-from clear_steps.core.figures.words import likeness_words
 from clear_steps.core.score import Part
 from clear_steps.core.teach.chunks.chunk import Chunk, Like, struck_in, within, written_once
 
@@ -38,27 +38,24 @@ def _likelier(one: Like | None, other: Like) -> Like:
     return one
 
 
-LikeWords = Callable[[Part, Chunk, Like], str]
-"""What is said behind a name of a chunk that is like another: ` again`, `, two frets lower`."""
-
-
-def names(
-    part: Part, chunks: Sequence[Chunk], alike: Sequence[Like | None], words: LikeWords | None = None
-) -> tuple[str, ...]:
-    """What the teacher named a chunk, else its number among those that are new; `2 again`, `2, two frets
-    lower`."""
-    says = words or _like_words
-    found: list[str] = []
-    number = 0
-    for chunk, like in zip(chunks, alike, strict=True):
-        number += like is None
-        own = f"{number}" if like is None else f"{found[like.chunk]}{says(part, chunk, like)}"
-        found.append(chunk.name or own)
+def names(part: Part, chunks: Sequence[Chunk]) -> tuple[str, ...]:
+    """What the teacher named a chunk, else its section and a letter: `Verse b`, `b` where there are no
+    sections."""
+    counts: Counter[str] = Counter()
+    found = []
+    for chunk in chunks:
+        section = _section(part, chunk.first.bar)
+        found.append(chunk.name or f"{section} {_letter(counts[section])}".strip())
+        counts[section] += 1
     return tuple(found)
 
 
-def _like_words(part: Part, chunk: Chunk, like: Like) -> str:
-    words = likeness_words(part, Place(chunk.first, chunk.last, like.how, like.by, like.but))
-    if like.how is As.EQUAL:
-        return f" again{words.removeprefix('the same')}"
-    return f", {words}"
+def _section(part: Part, bar: int) -> str:
+    begun = (section.name for section in reversed(part.sections) if section.first_bar <= bar)
+    return next(begun, "")
+
+
+def _letter(number: int) -> str:
+    """`a` to `z`, then `aa`, `ab` ..."""
+    before, last = divmod(number, len(ascii_lowercase))
+    return (_letter(before - 1) if before else "") + ascii_lowercase[last]

@@ -1,14 +1,22 @@
-"""What there is to say of a chunk, in no language yet."""
+"""What there is to say of every moment of a part, in no language yet."""
 
-from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Mapping
+from dataclasses import dataclass
 from fractions import Fraction
-from itertools import accumulate
+from itertools import pairwise
 
 from clear_steps.core.figures import As, At
 from clear_steps.core.hand import Grip, is_fretted
-from clear_steps.core.score import Event, Metre, Note, Part, PickingFinger, Stroke, Technique
-from clear_steps.core.teach.chunks.chunk import Chunk, Struck
+from clear_steps.core.score import (
+    Dynamic,
+    Event,
+    Metre,
+    Note,
+    Part,
+    PickingFinger,
+    Stroke,
+    Technique,
+)
 
 Grips = Mapping[tuple[int, int], Grip]
 """The fingering, by bar and event."""
@@ -29,108 +37,159 @@ _PLAIN = frozenset({Technique.DEAD}) | _BENDS
 
 @dataclass(frozen=True, slots=True)
 class NoteFact:
-    """A note as it is said; `finger` is empty where none presses, `half_tones` of a bend."""
+    """A note as it is said. `finger` is empty where none presses, `pinned` where the teacher wrote it;
+    `half_tones` of a bend; `own`: techniques of the teacher's own naming."""
 
     string: int
     fret: int
     finger: str = ""
+    pinned: bool = False
     dead: bool = False
     techniques: frozenset[Technique] = frozenset()
     half_tones: Fraction | None = None
     released: bool = False
-    own: frozenset[str] = frozenset()  # techniques of the teacher's own naming
+    own: frozenset[str] = frozenset()
+    picking: PickingFinger | None = None
+    optional: bool = False
+    uncertain: bool = False
 
     @property
     def manner(self) -> tuple[object, ...]:
-        """All but the string: what several notes of a chord may have in common."""
-        return self.fret, self.finger, self.dead, self.techniques, self.half_tones, self.released, self.own
+        """What is done to it, wherever it lies."""
+        bent = self.half_tones, self.released
+        return self.techniques, *bent, self.own, self.optional, self.uncertain
 
 
 @dataclass(frozen=True, slots=True)
 class MomentFact:
-    """What is struck at once, the thickest string first; what stays down and what is stopped with it."""
+    """What is struck at once, the thickest string first; `held`: nothing is, something is done to what rings.
+
+    `onset` in quarters from where the bar's metre begins, `at` as figures have it, `start` quarters from the
+    part's first bar; `step` quarters to the next moment, `silent` those of them in which nothing sounds.
+    """
 
     at: At
+    onset: Fraction
+    start: Fraction
+    metre: Metre
+    step: Fraction
+    silent: Fraction
     notes: tuple[NoteFact, ...]
-    chord: str = ""
+    held: bool = False
     staying: tuple[str, ...] = ()  # fingers that hold what rings on
     stopped: tuple[int, ...] = ()  # strings
     stroke: Stroke | None = None
-    picking: tuple[PickingFinger, ...] = ()
+    remark: str = ""
+    dynamic: Dynamic | None = None
+    dip: Fraction | None = None
+    free: bool = False
+    uncertain: bool = False  # its rhythm
+
+    @property
+    def beats(self) -> Fraction:
+        """How many beats of its metre it takes until the next."""
+        return self.step / self.metre.beat_quarters
+
+    @property
+    def off_beat(self) -> Fraction:
+        """How far into its beat it comes, as a share of it."""
+        return self.onset / self.metre.beat_quarters % 1
+
+    @property
+    def frets(self) -> dict[int, int]:
+        """Frets by string of what sounds."""
+        return {note.string: note.fret for note in self.notes if not note.dead}
+
+    @property
+    def is_dead(self) -> bool:
+        """Whether nothing but dead strokes is struck."""
+        return all(note.dead for note in self.notes)
+
+    @property
+    def strings(self) -> tuple[int, ...]:
+        """All that is struck, the thickest first."""
+        return tuple(note.string for note in self.notes)
+
+    @property
+    def more(self) -> tuple[object, ...]:
+        """What is written of the moment beside its notes."""
+        return self.stopped, self.remark, self.dynamic, self.dip, self.free, self.uncertain
 
 
 @dataclass(frozen=True, slots=True)
 class LikeFact:
-    """That a chunk is an earlier one again, moved `by` frets or strings, but for some moments; `elsewhere`:
-    from another place in its bar, so that it is counted otherwise."""
+    """That a chunk is an earlier one again, moved `by` frets or strings, but for some moments."""
 
     name: str
     how: As
     by: int
     but: tuple[MomentFact, ...] = ()
-    elsewhere: bool = False
 
 
 @dataclass(frozen=True, slots=True)
-class ChunkFacts:
-    """All there is to say of a chunk; `common`: techniques of every note; `counts`: for every bar its metre,
-    and where in it something is struck, in quarters."""
-
-    name: str
-    number: int  # of the bar it begins in
-    begins: Fraction  # quarters from where that bar's metre begins
-    several_bars: bool
-    moments: tuple[MomentFact, ...]
-    common: frozenset[Technique]
-    counts: tuple[tuple[Metre, tuple[Fraction, ...]], ...]
-    like: LikeFact | None = None
+class _Row:
+    at: At
+    number: int
+    start: Fraction
+    event: Event
 
     @property
-    def rhythm(self) -> tuple[Fraction, ...]:
-        """When every moment comes, in quarters after the first."""
-        starts = accumulate((metre.quarters for metre, _ in self.counts), initial=Fraction(0))
-        found = [
-            start + onset for start, (_, onsets) in zip(starts, self.counts, strict=False) for onset in onsets
-        ]
-        return tuple(at - found[0] for at in found)
+    def late(self) -> tuple[Note, ...]:
+        """Notes that ring on and have something done to them."""
+        return tuple(note for note in self.event.notes if note.tied and (note.bend or note.techniques))
 
 
-def facts_of(part: Part, chunk: Chunk, rows: Sequence[Struck], grips: Grips, name: str) -> ChunkFacts:
-    """The facts of a chunk, nothing left to an earlier one."""
-    moments = tuple(_moment(part, row, grips) for row in rows)
-    notes = [note for moment in moments for note in moment.notes]
-    common = frozenset.intersection(*(note.techniques for note in notes)) if len(moments) > 1 else frozenset()
-    counts = tuple(
-        (
-            part.bars[index].metre,
-            tuple(part.starts_at(index) + row.at.onset for row in rows if row.at.bar == index),
-        )
-        for index in range(chunk.first.bar, chunk.last.bar + 1)
-    )
-    first = chunk.first
-    return ChunkFacts(
-        name,
-        part.bar_number(first.bar),
-        part.starts_at(first.bar) + first.onset,
-        chunk.first.bar != chunk.last.bar,
-        moments,
-        common,
-        counts,
-    )
+def moment_facts(part: Part, grips: Grips) -> dict[tuple[int, int], MomentFact]:
+    """By bar and event (indexes) every moment at which something is done, in the order written."""
+    rows, silence = _rows(part)
+    ends = sum((bar.quarters for bar in part.bars), Fraction(0))
+    found = {}
+    for row, after in pairwise([*rows, None]):
+        assert row is not None
+        step = (after.start if after else ends) - row.start
+        silent = min(silence[row.at.bar, row.number], step)
+        found[row.at.bar, row.number] = _moment(part, row, step, silent, grips)
+    return found
 
 
-def _moment(part: Part, row: Struck, grips: Grips) -> MomentFact:
+def _rows(part: Part) -> tuple[list[_Row], dict[tuple[int, int], Fraction]]:
+    """Every place where something is done, and the quarters of rest that follow it."""
+    rows: list[_Row] = []
+    silence: dict[tuple[int, int], Fraction] = {}
+    start = Fraction(0)
+    for index, bar in enumerate(part.bars):
+        for number, (onset, event) in enumerate(zip(bar.onsets, bar.events, strict=True)):
+            row = _Row(At(index, onset), number, start + onset, event)
+            if event.struck or row.late or event.remark:
+                rows.append(row)
+                silence[index, number] = Fraction(0)
+            elif rows and not event.notes:
+                silence[rows[-1].at.bar, rows[-1].number] += event.quarters
+        start += bar.quarters
+    return rows, silence
+
+
+def _moment(part: Part, row: _Row, step: Fraction, silent: Fraction, grips: Grips) -> MomentFact:
     event = row.event
     grip = grips.get((row.at.bar, row.number))
-    notes = sorted(event.struck, key=lambda note: -note.string)
+    own = event.struck or row.late  # neither where a remark stands over a rest
     return MomentFact(
         row.at,
-        tuple(_note(event, note, grip) for note in notes),
-        event.chord,
+        part.starts_at(row.at.bar) + row.at.onset,
+        row.start,
+        part.bars[row.at.bar].metre,
+        step,
+        silent,
+        tuple(_note(event, note, grip) for note in sorted(own, key=lambda note: -note.string)),
+        not event.struck,
         _staying(event, grip),
         tuple(sorted(event.stopped, reverse=True)),
         event.stroke,
-        tuple(note.picking for note in notes if note.picking),
+        event.remark,
+        event.dynamic,
+        event.dip,
+        event.free,
+        event.uncertain,
     )
 
 
@@ -141,33 +200,21 @@ def _note(event: Event, note: Note, grip: Grip | None) -> NoteFact:
         note.string,
         0 if note.dead else note.fret,
         str(grip.finger_on(note.string) or "") if grip and fretted else "",
+        note.finger is not None,
         note.dead,
         techniques - _PLAIN,
         note.bend.half_tones if note.bend else None,
         bool(note.bend and note.bend.released),
         event.own_techniques,
+        note.picking,
+        note.optional,
+        note.uncertain,
     )
 
 
 def _staying(event: Event, grip: Grip | None) -> tuple[str, ...]:
     """Fingers that hold a tied note under what is struck."""
-    if not grip:
+    if not grip or not event.struck:
         return ()
     held = [note for note in event.notes if note.tied and is_fretted(note)]
     return tuple(dict.fromkeys(str(finger) for note in held if (finger := grip.finger_on(note.string))))
-
-
-def moved(moment: MomentFact, how: As, by: int) -> MomentFact | None:
-    """The moment moved along the neck or to other strings; None where that is no place. Open strings stay
-    where they are when the hand moves."""
-    if how is As.EQUAL:
-        return moment
-    notes = []
-    for note in moment.notes:
-        string = note.string + (by if how is As.STRINGS else 0)
-        moves = how is As.MOVED and note.fret and not note.dead
-        fret = note.fret + (by if moves else 0)
-        if string < 1 or fret < 0:
-            return None
-        notes.append(replace(note, string=string, fret=fret))
-    return replace(moment, notes=tuple(notes))
