@@ -29,6 +29,9 @@ export interface LessonStep {
   index: number
   layer: Layer
 }
+const isBefore = (one: Moment, other: Moment) =>
+  one.bar < other.bar || (one.bar === other.bar && one.event < other.event)
+
 export class LessonState {
   data = $state.raw<Lesson | null>(null)
   chosen = $state(-1)
@@ -143,15 +146,28 @@ export class LessonState {
     return this.desk.part?.bars[bar]?.events[event]?.notes.some((note) => !note.tied) ?? false
   }
 
+  /** What is struck so many notes after a moment. */
+  private after({ bar, event }: Moment, by: number): Moment | undefined {
+    const bars = this.desk.part?.bars ?? []
+    const struck = bars.flatMap((each) =>
+      each.events.map((_, at) => ({ bar: each.index, event: at })).filter((at) => this.isStruck(at)),
+    )
+    return struck[struck.findIndex((each) => each.bar === bar && each.event === event) + by]
+  }
+
   /** The border before a chunk by so many struck notes. */
   nudge(index: number, by: 1 | -1): Promise<void> {
-    const bars = this.desk.part?.bars ?? []
-    const struck = bars.flatMap((bar) =>
-      bar.events.map((_, event) => ({ bar: bar.index, event })).filter((at) => this.isStruck(at)),
-    )
-    const { bar, event } = this.chunks[index].first
-    const at = struck.findIndex((each) => each.bar === bar && each.event === event)
-    return struck[at + by] ? this.moveBorder(index, struck[at + by]) : Promise.resolve()
+    const at = this.after(this.chunks[index].first, by)
+    return at ? this.moveBorder(index, at) : Promise.resolve()
+  }
+
+  /** Chunks one after the other: the grip that one leads into and the next begins with sounds once. */
+  joined(chunks: Chunk[]): { first: Moment; last: Moment }[] {
+    return chunks.map(({ first, last }, at) => {
+      const next = chunks[at + 1]
+      const shared = next && isBefore(first, next.first) && !isBefore(last, next.first)
+      return { first, last: (shared && this.after(next.first, -1)) || last }
+    })
   }
 
   rename(index: number, name: string): Promise<void> {

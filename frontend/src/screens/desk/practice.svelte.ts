@@ -71,9 +71,10 @@ export class PracticeState {
         .slice(0, this.lesson.at + 1)
         .filter(({ layer }) => layer === this.lesson.layer)
       const section = this.sectionOf(this.lesson.chunk)
-      return learnt
-        .map(({ index }) => this.lesson.chunks[index])
-        .filter((chunk) => !this.sectionAlone || this.sectionOf(chunk) === section)
+      const chunks = learnt.map(({ index }) => this.lesson.chunks[index])
+      return this.lesson.joined(
+        chunks.filter((chunk) => !this.sectionAlone || this.sectionOf(chunk) === section),
+      )
     }
     return this.desk.notes ? [this.desk.notes] : null
   }

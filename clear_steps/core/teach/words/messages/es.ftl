@@ -184,9 +184,9 @@ the-open = la { $string }.ª al aire
 
 # Lo que es como algo anterior
 like-equal = igual que { $name }
-like-moved = igual que { $name }, { WORD($by) } { $by ->
-    [one] traste
-   *[other] trastes
+like-moved = igual que { $name }, { $by ->
+    [one] un traste
+   *[other] { WORD($by) } trastes
   } hacia { $up ->
     [1] el puente
    *[other] la cejuela
@@ -208,9 +208,9 @@ but-in-bar = pero en el compás { WORD($bar) }, en { $place } { $what }
 turn = { $string }.ª cuerda: { $up ->
     [1] sube
    *[other] baja
-  } { WORD($tones) } { $tones ->
-    [one] semitono
-   *[other] semitonos
+  } { $tones ->
+    [one] un semitono
+   *[other] { WORD($tones) } semitonos
   } a { $name }, { $how }{ $slowly ->
     [1] , despacio: puede romperse
    *[other] {""}
@@ -227,9 +227,9 @@ capo = { $fret ->
   }
 sounds = { $tones ->
     [0] suena a la altura de tu guitarra tal como está
-   *[other] suena { WORD($tones) } { $tones ->
-        [one] semitono
-       *[other] semitonos
+   *[other] suena { $tones ->
+        [one] un semitono
+       *[other] { WORD($tones) } semitonos
       } más { $up ->
         [1] agudo
        *[other] grave
