@@ -12,7 +12,6 @@
   $effect(() => {
     const height = shown ? `${ROW_PX}px` : '0px'
     document.documentElement.style.setProperty('--done-row', height)
-    document.body.style.setProperty('padding-bottom', height)
   })
 </script>
 
