@@ -177,7 +177,8 @@ def test_no_chunk_is_begun_faster_than_an_easier_one(comfortable: float | None) 
         )
         known = sorted((row for row in rows if row.tempo), key=lambda row: row.step)
         for easier, harder in combinations(known, 2):
-            assert harder.tempo is not None and easier.tempo is not None
+            assert harder.tempo is not None
+            assert easier.tempo is not None
             assert easier.step == harder.step or harder.tempo <= easier.tempo
             far = harder.step - easier.step >= 2
             assert not far or harder.tempo <= max(0.8 * easier.tempo, SLOWEST)
