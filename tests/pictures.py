@@ -62,7 +62,7 @@ def lesson(page: Page) -> None:
     page.open(f"#/song/{FLOUR_SACKS}")
     page.find("[aria-label='Chunks'] button")
     page.press("j", "j", "j", "j")
-    page.find("h2", "Chunk Turn b")
+    page.find("h2", "Chunk Riff d")
 
 
 def lesson_sheet(page: Page) -> None:

@@ -77,7 +77,7 @@ class Reader:
         said = " ".join(sentences).lower()
         like = re.match(r"the same as ([^,.;]+)", said)
         self.said = said + self.chunks[like[1]] if like else said
-        if ", the same" in said:  # a pattern goes on as it was told
+        if re.search(r", the same|before each.* the same", said):  # a pattern goes on as it was told
             self.said = " ".join([said, *self.chunks.values()])
         self.chunks[name.lower()] = self.said
         rows = within(chunk, struck_in(self.part))
@@ -366,7 +366,7 @@ def _moved_in(clause: str, string: int) -> tuple[list[Heard], int]:
     if head:
         lowest = re.search(r"(?:the|strings) (\d)", head[0])
         string, clause = int(lowest[1]) if lowest else string, clause[head.end() :]
-    for piece in re.sub(r"\bthen ", "", _PLACE.sub("", clause)).split(", "):
+    for piece in re.sub(r"\b(?:then|last) ", "", _PLACE.sub("", clause)).split(", "):
         where = _WHERE.search(piece)
         if where:
             string, piece = int(where[1] or where[2]), piece[where.end() :]

@@ -5,6 +5,7 @@ from dataclasses import replace
 from itertools import groupby
 from typing import NamedTuple
 
+from clear_steps.core.score import Technique
 from clear_steps.core.teach.words.facts import MomentFact
 from clear_steps.core.teach.words.lines import common_manner, common_words, manner_words, without
 from clear_steps.core.teach.words.notes import (
@@ -38,24 +39,33 @@ def carried(segment: Segment, timings: Sequence[Timing], voice: Voice) -> Iterat
     common, said_of_all = common_words(segment.moments, voice)
     places = [each for each in segment.moments if not _is_between(each)] or list(segment.moments)
     of_places = common_manner(places, every=True) - common - voice.manner
-    of_opens = common_manner([each for each in segment.moments if _is_between(each)]) - common - voice.manner
     tokens = [
         _Token(
-            without(moment, common | (of_opens if _is_between(moment) else of_places)),
+            without(moment, common if _is_between(moment) else common | of_places),
             timing,
             _is_between(moment),
         )
         for moment, timing in zip(segment.moments, timings, strict=True)
     ]
     between, message = _between(tokens)
-    shown = [token for token in tokens if not token.between] if between else tokens
+    shown = [token for token in tokens if not token.between]
+    of_opens: frozenset[Technique] = frozenset()
+    if not between:
+        of_opens = common_manner([token.moment for token in tokens if token.between]) - voice.manner
+        shown = [
+            token._replace(moment=without(token.moment, of_opens)) if token.between else token
+            for token in tokens
+        ]
     voice.strings = places[0].strings
     head = _kind(segment, places[0], voice, told=False)
     if of_places:
         head = ", ".join([head, *manner_words(of_places, voice)])
     if of_opens:
         head = ", ".join([head, voice.say("opens-done", manner=", ".join(manner_words(of_opens, voice)))])
-    begun, *rest = gathered(_all_places(shown, segment, voice))
+    *pieces, last = _all_places(shown, segment, voice)
+    if message == "before-all-but-last":
+        last = voice.say("last", what=last)
+    begun, *rest = gathered([*pieces, last])
     yield voice.say("places", what=head, place=begun)
     yield from rest
     if between:

@@ -86,7 +86,11 @@ def _barre_words(segment: Segment, barred: tuple[int, ...], voice: Voice) -> str
     if not others:
         return said
     chord = parse_chord(segment.name)
-    if chord and any(row.movable and row.by_string == dict(frets) for row in familiar_grips(STANDARD)):
+    if (
+        chord
+        and len(frets) > _FEW
+        and any(row.movable and row.by_string == dict(frets) for row in familiar_grips(STANDARD))
+    ):
         return voice.say("shape-of", barre=said, shape=voice.chord(chord.moved(-fret).usual_name))
     return ", ".join([said, *(_spot(segment, string, voice) for string in others)])
 

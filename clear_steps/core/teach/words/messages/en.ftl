@@ -186,6 +186,7 @@ sixths-on = { $told ->
    *[other] sixths on { $strings }
   }
 places = { $what }: { $place }
+last = last { $what }
 before-each = before each { $what }
 before-all-but-last = before each but the last { $what }
 opens-done = open strings { $manner }

@@ -177,6 +177,7 @@ sixths-on = { $told ->
    *[other] sextas en { $strings }
   }
 places = { $what }: { $place }
+last = último { $what }
 before-each = antes de cada uno { $what }
 before-all-but-last = antes de cada uno menos el último { $what }
 opens-done = cuerdas al aire: { $manner }
