@@ -14,7 +14,7 @@ from clear_steps.core.easier.heights import Height
 from clear_steps.core.easier.kept import KeptSoFar
 from clear_steps.core.easier.proposals import Proposed
 from clear_steps.core.score import Part
-from clear_steps.core.score.words import bar_words, capital
+from clear_steps.core.score.words import bar_words, capital, uncapital
 
 _SEEN = 0.05  # Steps
 
@@ -83,7 +83,7 @@ def reason_words(number: int, before: Height, after: Height) -> str:
     """Why a bar is changed: what the measure that this lowers most had found there."""
     name = _most_lowered(before, after)
     evidence = before.grade.findings[name].evidence
-    return f"{capital(bar_words(number))}: {evidence[:1].lower()}{evidence[1:]}"
+    return f"{capital(bar_words(number))}: {uncapital(evidence)}"
 
 
 def effect_words(number: int, before: Height, after: Height) -> str:

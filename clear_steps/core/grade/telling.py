@@ -10,7 +10,7 @@ from clear_steps.core.grade.measures import MEASURES
 from clear_steps.core.grade.step import BarGrade, Grading
 from clear_steps.core.hand import Grip
 from clear_steps.core.score import Part
-from clear_steps.core.score.words import bar_words, capital, number_words
+from clear_steps.core.score.words import bar_words, capital, number_words, uncapital
 
 _BUSY_NOTES = 5
 _FULL_CHORD = 3
@@ -33,7 +33,7 @@ def _what(grading: Grading) -> str:
     finding = peak.findings[peak.hardest_measure]
     spoken = MEASURES[peak.hardest_measure].spoken
     what = f"What makes it hard is {spoken}" if peak.step > _EASY_STEP else f"Most is asked by {spoken}"
-    return f"{what}, in {bar_words(peak.number)}: {finding.evidence[:1].lower()}{finding.evidence[1:]}"
+    return f"{what}, in {bar_words(peak.number)}: {uncapital(finding.evidence)}"
 
 
 def _where(part: Part, grading: Grading) -> str:

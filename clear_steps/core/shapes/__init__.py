@@ -2,7 +2,7 @@
 
 from clear_steps.core.shapes.familiar import familiar_grips, open_grips
 from clear_steps.core.shapes.moments import HAND_FRETS, Moment
-from clear_steps.core.shapes.naming import sounding_name
+from clear_steps.core.shapes.naming import index_fret, sounding_name
 from clear_steps.core.shapes.patterns import Pattern, Said
 from clear_steps.core.shapes.reading import read_shapes, shapes_in
 from clear_steps.core.shapes.stretch import Grip, Kind, Place, Shapes, Stretch
@@ -21,6 +21,7 @@ __all__ = [
     "Stretch",
     "around_bars",
     "familiar_grips",
+    "index_fret",
     "open_grips",
     "read_shapes",
     "shapes_in",

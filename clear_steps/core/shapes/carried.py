@@ -42,7 +42,7 @@ def carried_intervals(moments: Sequence[Moment], first: int, last: int, tuning: 
     begin, end, name = None, first - 1, ""
     for at in range(first, last + 2):
         kind = interval(moments[at].frets, tuning) if at <= last else ""
-        if at <= last and begin is not None and _passes(moments[at]):
+        if at <= last and begin is not None and moments[at].passes:
             continue
         if begin is not None and kind != name:
             yield from _interval_stretch(moments, begin, at - 1, name, tuning)
@@ -53,7 +53,7 @@ def carried_intervals(moments: Sequence[Moment], first: int, last: int, tuning: 
 
 def _with_upbeat(moments: Sequence[Moment], first: int, at: int) -> int:
     """Open strings and dead strokes before the first place belong to it."""
-    while at > first and _passes(moments[at - 1]):
+    while at > first and moments[at - 1].passes:
         at -= 1
     return at
 
@@ -67,19 +67,15 @@ def interval(frets: Mapping[int, int], tuning: Tuning) -> str:
     return name if all(low - high in apart for low, high in pairwise(strings)) else ""
 
 
-def _passes(moment: Moment) -> bool:
-    return moment.is_dead or (len(moment.frets) == 1 and not any(moment.frets.values()))
-
-
 def _interval_stretch(
     moments: Sequence[Moment], begin: int, end: int, name: str, tuning: Tuning
 ) -> Iterator[Stretch]:
     """From the first, or the open strings that lead to it, to the last of them."""
     places: list[Place] = []
-    struck = sum(not _passes(moments[at]) for at in range(begin, end + 1))
+    struck = sum(not moments[at].passes for at in range(begin, end + 1))
     for at in range(begin, end + 1):
         frets = moments[at].frets
-        if not _passes(moments[at]) and (not places or places[-1].grip.frets != frets):
+        if not moments[at].passes and (not places or places[-1].grip.frets != frets):
             places.append(Place(at, Grip(frets, taught_for(frets, tuning)), _place_name(frets, name)))
     if len(places) < _LEAST_PLACES or struck < _LEAST_STRUCK:
         return

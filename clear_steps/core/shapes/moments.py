@@ -39,6 +39,11 @@ class Moment:
         return frozenset(touched) if len(touched) == len(self.event.struck) else frozenset()
 
     @property
+    def passes(self) -> bool:
+        """Whether a grip may be moved meanwhile: an open string, a dead stroke."""
+        return self.is_dead or (len(self.frets) == 1 and not any(self.frets.values()))
+
+    @property
     def is_dead(self) -> bool:
         """Whether nothing but dead strokes is struck."""
         return all(note.dead for note in self.event.struck)

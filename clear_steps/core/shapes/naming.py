@@ -29,10 +29,15 @@ def sounding_name(name: str, part: Part) -> str | None:
     return chord.moved(moved).usual_name if chord and moved % 12 else None
 
 
-def position_name(frets: list[int]) -> str:
-    """`5th position`, by the fret under the index finger; empty where nothing is stopped."""
+def index_fret(frets: list[int]) -> int:
+    """The fret under the index finger of a line, open strings among its frets; 0 where nothing is stopped."""
     stopped = [fret for fret in frets if fret]
     if not stopped:
-        return ""
-    lowest = 1 if 0 in frets and min(stopped) <= 2 else min(stopped)
-    return f"{ordinal(lowest)} position"
+        return 0
+    return 1 if 0 in frets and min(stopped) <= 2 else min(stopped)
+
+
+def position_name(frets: list[int]) -> str:
+    """`5th position`; empty where nothing is stopped."""
+    lowest = index_fret(frets)
+    return f"{ordinal(lowest)} position" if lowest else ""

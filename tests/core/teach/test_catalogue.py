@@ -68,6 +68,15 @@ def test_every_technique_has_words_in_both_languages(technique: Technique) -> No
         assert technique.startswith(("bend_", "release", "dead"))
 
 
+def test_harmonics_and_what_a_chunk_goes_on_from_are_named_in_spanish() -> None:
+    rows = "".join(f"  {name}|--------|\n" for name in "BGDAE")
+    text = f"Tempo: 90\nTime: 2/4\nTuning: standard\n\nlen|q   q   |\n  e|<12>-<7>|\n{rows}"
+    song = read_tab(text).song
+    said = " ".join(" ".join(row.sentences) for row in told(song, song.parts[0], Language.SPANISH)[1])
+    assert said.startswith("Armónicos en el 7 y 12")
+    assert "harmonics" not in said
+
+
 @pytest.mark.parametrize("number", range(6))
 def test_spanish_directions_have_nothing_english_left(number: int) -> None:
     song = read_tab(demo_texts()[number]).song

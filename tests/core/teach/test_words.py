@@ -29,7 +29,10 @@ PASSAGES = sorted(
 )
 GENERATED = 300
 ONE_HAND = GradeRequest(hands=("medium",))
-ENGLISH_LEFT = r"\b(?:string|fret|open|finger|beat|bar|the|then|hold|barre|twice|times|down|up)\b"
+ENGLISH_LEFT = (
+    r"\b(?:run|power|sixth|harmonics?|position|string|fret|open|finger|beat|bar|the|then|hold|barre|twice"
+    r"|times|down|up)\b"
+)
 
 
 def told(

@@ -81,10 +81,8 @@ def gripped(part: Part) -> Gripped:
 def _between(seen: Shapes) -> Iterator[int]:
     for stretch in seen.stretches:
         if stretch.kind is Kind.CARRIED:
-            for at in range(stretch.first, stretch.last + 1):
-                moment = seen.moments[at]
-                if moment.is_dead or (len(moment.frets) == 1 and not any(moment.frets.values())):
-                    yield at
+            places = range(stretch.first, stretch.last + 1)
+            yield from (at for at in places if seen.moments[at].passes)
 
 
 def _is_a_grip(seen: Shapes, stretch: Stretch) -> bool:

@@ -6,7 +6,7 @@ from itertools import groupby
 
 from clear_steps.core.score import Technique
 from clear_steps.core.score.techniques import ARRIVING
-from clear_steps.core.shapes import HAND_FRETS, Kind
+from clear_steps.core.shapes import HAND_FRETS, Kind, index_fret
 from clear_steps.core.teach.words.facts import MomentFact
 from clear_steps.core.teach.words.notes import (
     FRET,
@@ -33,7 +33,8 @@ _ONE_GESTURE = frozenset({Technique.PALM_MUTE, Technique.STACCATO, Technique.LET
 def line(segment: Segment, timings: Sequence[Timing], voice: Voice) -> Iterator[str]:
     """What is said of a line, a clause a string."""
     if segment.kind is Kind.OPEN and segment.name and segment.grip is None:
-        yield segment.name  # harmonics
+        frets = sorted({note.fret for moment in segment.moments for note in moment.notes})
+        yield voice.say("harmonics-at", frets=voice.catalogue.listed(map(str, frets)))
     position = position_of(segment)
     is_run = segment.name == _RUN
     if segment.kind is Kind.POSITION and not is_run and not _covers(voice.position, segment):
@@ -49,11 +50,8 @@ def line(segment: Segment, timings: Sequence[Timing], voice: Voice) -> Iterator[
 
 def position_of(segment: Segment) -> int:
     """The fret under the index finger; 0 where none presses."""
-    stopped = _stopped(segment)
-    if not stopped:
-        return 0
-    open_strings = any(fret == 0 for moment in segment.moments for fret in moment.frets.values())
-    return 1 if open_strings and min(stopped) <= 2 else min(stopped)
+    played = [fret for moment in segment.moments for fret in moment.frets.values()]
+    return index_fret([*_stopped(segment), *(fret for fret in played if not fret)])
 
 
 def _stopped(segment: Segment) -> list[int]:

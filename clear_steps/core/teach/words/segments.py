@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 from clear_steps.core.changes import Moves, moves, with_fingers_of_the_path
 from clear_steps.core.score import Part
@@ -33,9 +32,9 @@ class Segment:
     begins: bool = True
 
     @property
-    def quarters(self) -> Fraction:
-        """From its first moment to the end of its last."""
-        return sum((moment.step for moment in self.moments), Fraction(0))
+    def chord(self) -> str:
+        """Its name where it is a chord's; a place of the hand, a run, an interval have words of their own."""
+        return self.name if parse_chord(self.name) else ""
 
 
 @dataclass(frozen=True, slots=True)

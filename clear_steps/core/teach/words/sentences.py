@@ -34,7 +34,7 @@ def sentences_of(
     for segment in segments:
         is_told = told_to is not None and segment.moments[0].at <= told_to
         if is_told and segment.whole and len(segments) > 1:
-            name = voice.chord(segment.name)
+            name = voice.chord(segment.chord)
             found.append(voice.say("from-grip", name=name) if name else voice.say("from-there"))
         else:
             found += filter(None, [said_of_all])

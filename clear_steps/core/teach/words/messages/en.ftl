@@ -59,6 +59,7 @@ beats = { $beats ->
 open = open
 dead = dead
 wait = wait
+harmonics-at = harmonics at { $frets }
 run = the run: { $what }
 position = { ORDINAL($fret) } position
 on-string = { ORDINAL($string) } string { $what }

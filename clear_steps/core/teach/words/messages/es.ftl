@@ -56,6 +56,7 @@ beats = { $beats ->
 open = al aire
 dead = apagada
 wait = espera
+harmonics-at = armónicos en el { $frets }
 run = el paso: { $what }
 position = { $fret }.ª posición
 on-string = { $string }.ª cuerda { $what }
